@@ -1,0 +1,97 @@
+"""The command line: `zymon demo`, `serve`, `forecast`, `calc`. Imports wait until a command needs them."""
+
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+app = typer.Typer(add_completion=False, no_args_is_help=True, help="Dates you can believe for every hanging piece.")
+
+
+def _fail(text: str) -> None:
+    print(text, file=sys.stderr)
+
+
+def _version(wanted: bool) -> None:
+    if wanted:
+        from zymon import __version__
+
+        print(f"zymon {__version__}")
+        raise typer.Exit
+
+
+@app.callback()
+def _root(
+    version: Annotated[bool, typer.Option("--version", callback=_version, is_eager=True, help="Say the version.")] = False,
+) -> None:
+    pass
+
+
+@app.command("forecast")
+def forecast_files(files: Annotated[list[Path], typer.Argument(metavar="FILE…")]) -> None:
+    """Read hang files; print one forecast per file as a line of JSON."""
+    from zymon.formats.hang_file import HangFileError, forecast_bytes
+
+    failed = False
+    for file in files:
+        try:
+            line = forecast_bytes(file.read_bytes())
+        except (HangFileError, OSError) as error:
+            _fail(f"{file}: {error.strerror if isinstance(error, OSError) else error}")
+            failed = True
+            continue
+        sys.stdout.buffer.write(line + b"\n")
+        sys.stdout.buffer.flush()
+    if failed:
+        raise typer.Exit(1)
+
+
+@app.command()
+def calc(kind: str, file: Path) -> None:
+    """Work every case of a document with the core and print it filled in."""
+    import orjson
+
+    from zymon.formats.calc import CalcError, calculate
+
+    try:
+        document, good = calculate(kind, orjson.loads(file.read_bytes()))
+    except (CalcError, OSError, orjson.JSONDecodeError) as error:
+        _fail(f"{file}: {error.strerror if isinstance(error, OSError) else error}")
+        raise typer.Exit(1) from error
+    sys.stdout.buffer.write(orjson.dumps(document, option=orjson.OPT_INDENT_2) + b"\n")
+    if not good:
+        raise typer.Exit(1)
+
+
+@app.command()
+def serve(
+    db: Annotated[Path | None, typer.Option(help="The workshop's database file.")] = None,
+    port: Annotated[int | None, typer.Option(help="Port; the next free one is taken when it is busy.")] = None,
+) -> None:
+    """Serve a workshop on this machine."""
+    from zymon.app import run
+    from zymon.settings import Settings
+
+    given = {k: v for k, v in {"db": db, "port": port}.items() if v is not None}
+    run(Settings(**given))  # type: ignore[arg-type] # values are checked by the settings class itself
+
+
+@app.command()
+def demo(
+    port: Annotated[int | None, typer.Option(help="Port; the next free one is taken when it is busy.")] = None,
+    db: Annotated[Path, typer.Option(help="Where the demo workshop is kept.")] = Path("var/demo.db"),
+    fresh: Annotated[bool, typer.Option("--fresh", help="Make the demo workshop anew, as of today.")] = False,
+) -> None:
+    """Serve the made-up workshop, so that there is something to try."""
+    from zymon.app import run
+    from zymon.demo.build import ensure_demo
+    from zymon.settings import Settings
+
+    ensure_demo(db, fresh=fresh)
+    run(Settings(db=db, **({"port": port} if port else {})))  # type: ignore[arg-type] # as above
+
+
+def main() -> None:
+    """Entry point of the `zymon` command."""
+    app()

@@ -1,0 +1,133 @@
+"""The air around the pieces: what the log says it was, and what it is likely to be from now on."""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from ..air import saturation_pressure
+from ..constants import GAS_CONSTANT_J_MOL_K, SECONDS_PER_DAY, ZERO_CELSIUS_K
+from .transport import DIFFUSION_ACTIVATION_J_MOL, REFERENCE_TEMPERATURE_C
+
+Array = npt.NDArray[np.float64]
+
+GAP_S = 1.5 * SECONDS_PER_DAY  # a silence longer than this is filled with the habit of the place, not a straight line
+HABIT_DAYS = 21.0  # how far back the habit of the place is looked for
+DEFAULT_AIR = (13.0, 78.0)  # what a chamber is taken to be when neither log nor set point tells
+# How far the mean of the coming weeks may lie from the habit, one standard deviation; estimate from year-long logs
+FUTURE_SD_C, FUTURE_SD_RH = 0.7, 2.2
+# A set point this warm and damp is meant for the first days only; then it is stepped down to a drying climate
+STEP_ABOVE_C, STEP_ABOVE_RH, STEP_AFTER_DAYS, STEP_TO = 15.0, 83.0, 5.0, (13.5, 79.0)
+FUTURE_SD_C_UNLOGGED, FUTURE_SD_RH_UNLOGGED = 1.5, 4.5
+
+
+@dataclass(frozen=True)
+class Log:
+    """Readings in time order: seconds since any epoch, °C, %. Shape (k,) each; k may be 0."""
+
+    time_s: Array
+    temperature_c: Array
+    rh_percent: Array
+
+    def until(self, now_s: float) -> "Log":
+        """The readings up to and including `now_s` [s]."""
+        k = int(np.searchsorted(self.time_s, now_s, side="right"))
+        return Log(self.time_s[:k], self.temperature_c[:k], self.rh_percent[:k])
+
+
+@dataclass(frozen=True)
+class Air:
+    """A climate that can be averaged over any span: the log up to now, the expected air after it."""
+
+    time_s: Array
+    cumulative: Array  # (4, k): integrals of 1·p_sat, p_vapour, Arrhenius factor, humidity
+    ahead: Array  # (4,): the expected rates after the last reading
+    ahead_temperature_c: float
+    ahead_rh_percent: float
+    before: Array  # (4,): rates before the first reading
+    sd_c: float
+    sd_rh_percent: float
+    logged: bool
+
+    def means(self, edges_s: Array) -> tuple[Array, Array, Array]:
+        """Mean saturation pressure [Pa], vapour pressure [Pa] and Arrhenius factor [-] between edges.
+
+        Parameters: edges_s [s], shape (m+1, n), rising along the first axis.
+        """
+        dt = np.maximum(np.diff(edges_s, axis=0), 1e-9)
+        out = []
+        first, last = self.time_s[0], self.time_s[-1]
+        after = np.maximum(edges_s - last, 0.0)
+        early = np.minimum(edges_s - first, 0.0)
+        for i in range(3):
+            c = np.interp(edges_s, self.time_s, self.cumulative[i]) + after * self.ahead[i] + early * self.before[i]
+            out.append(np.diff(c, axis=0) / dt)
+        return out[0], out[1], out[2]
+
+
+def rates(temperature_c: Array, rh_percent: Array) -> Array:
+    """The four quantities that drive drying, at each reading, shape (4, …).
+
+    Parameters: temperature_c [°C]; rh_percent [%]. Returns p_sat [Pa], p_vapour [Pa], Arrhenius factor [-], RH [%].
+    """
+    p_sat = saturation_pressure(temperature_c)
+    kelvin = np.asarray(temperature_c) + ZERO_CELSIUS_K
+    reference = REFERENCE_TEMPERATURE_C + ZERO_CELSIUS_K
+    arrhenius = np.exp(DIFFUSION_ACTIVATION_J_MOL / GAS_CONSTANT_J_MOL_K * (1 / reference - 1 / kelvin))
+    return np.stack([p_sat, p_sat * np.asarray(rh_percent) / 100, arrhenius, np.asarray(rh_percent, dtype=np.float64)])
+
+
+def expected_air(
+    log: Log, setpoint_c: float | None, setpoint_rh_percent: float | None, now_s: float, relaxed_setpoint: bool = True
+) -> Air:
+    """Join the log with what is expected after it.
+
+    Parameters: log, nothing after now_s is used; setpoint_c [°C] and setpoint_rh_percent [%], None when not known;
+    now_s [s]; relaxed_setpoint [-]: whether the log of the last weeks may correct the set point.
+    The habit is the mean of the last weeks; the more days logged since the last jump of the climate, the more it
+    counts against the set point.
+    """
+    log = log.until(now_s)
+    base = (
+        DEFAULT_AIR[0] if setpoint_c is None else setpoint_c,
+        DEFAULT_AIR[1] if setpoint_rh_percent is None else setpoint_rh_percent,
+    )
+    k = len(log.time_s)
+    known = setpoint_c is not None and setpoint_rh_percent is not None
+    sd_c, sd_rh = FUTURE_SD_C, FUTURE_SD_RH
+    ahead_c, ahead_rh = base
+    if k == 0:
+        grown = 1.0 if known else 1.6
+        sd_c, sd_rh = FUTURE_SD_C_UNLOGGED * grown, FUTURE_SD_RH_UNLOGGED * grown
+        time_s = np.array([now_s])
+        cumulative = np.zeros((4, 1))
+        rate = rates(np.array(base[0]), np.array(base[1]))
+        return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
+    if relaxed_setpoint:
+        recent = log.time_s >= now_s - HABIT_DAYS * SECONDS_PER_DAY
+        near_c = np.abs(log.temperature_c - base[0]) < 4.0 if known else np.ones(k, bool)
+        near_rh = np.abs(log.rh_percent - base[1]) < 12.0 if known else np.ones(k, bool)
+        use = recent & near_c & near_rh
+        days = len(np.unique((log.time_s[use] // SECONDS_PER_DAY).astype(np.int64))) if use.any() else 0
+        if days:
+            weight = days / (days + (2.0 if known else 0.0))
+            ahead_c += weight * (float(np.mean(log.temperature_c[use])) - base[0])
+            ahead_rh += weight * (float(np.mean(log.rh_percent[use])) - base[1])
+        sd_c *= 1 + 1.0 / (1 + days)
+        sd_rh *= 1 + 1.0 / (1 + days)
+    values = rates(log.temperature_c, log.rh_percent)
+    time_s = log.time_s
+    if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH:
+        until = rates(np.array([ahead_c, ahead_c]), np.array([ahead_rh, ahead_rh]))
+        time_s = np.concatenate([time_s, [now_s + 1.0, now_s + STEP_AFTER_DAYS * SECONDS_PER_DAY]])
+        values = np.concatenate([values, until], axis=1)
+        ahead_c, ahead_rh = STEP_TO
+        sd_rh += 1.0
+    ahead = rates(np.array(ahead_c), np.array(ahead_rh))
+    dt = np.diff(time_s)
+    mean = (values[:, 1:] + values[:, :-1]) / 2
+    mean = np.where((dt > GAP_S) & (time_s[1:] <= now_s), ahead[:, None], mean)
+    cumulative = np.concatenate([np.zeros((4, 1)), np.cumsum(mean * dt, axis=1)], axis=1)
+    first_days = log.time_s <= log.time_s[0] + 3 * SECONDS_PER_DAY
+    before = values[:, :k][:, first_days].mean(axis=1)
+    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, logged=True)

@@ -1,0 +1,71 @@
+"""Weighings that cannot be right: told from those that merely surprise, and named in words."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from .history import Piece, Weighing
+
+DOUBTFUL_BELOW = 0.25  # share of belief in a weighing under which it is named
+CLOSE = 0.02  # a slip is named when mending it comes this close to the expected weight
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """A weighing held back from the forecast, with the likely slip in words."""
+
+    at_s: float
+    gross_g: float
+    reason: str
+
+
+def likely_slip(gross_g: float, expected_g: float) -> str:
+    """Say in words what probably went wrong with a weight, given what was expected.
+
+    Parameters: gross_g, expected_g [g] above 0.
+
+    >>> likely_slip(471, 740)
+    'expected about 740 g; digits swapped? 741'
+    >>> likely_slip(74, 740)
+    'expected about 740 g; a digit missing?'
+    >>> likely_slip(1200, 740)
+    'expected about 740 g; 62 % more. Another piece, or the scale?'
+    """
+    text = f"{gross_g:.0f}"
+    about = f"expected about {expected_g:.0f} g"
+    for i in range(len(text)):
+        for j in range(i + 1, len(text)):
+            swapped = list(text)
+            swapped[i], swapped[j] = swapped[j], swapped[i]
+            candidate = float("".join(swapped))
+            if candidate != gross_g and abs(candidate - expected_g) < CLOSE * expected_g:
+                return f"{about}; digits swapped? {candidate:.0f}"
+    if any(abs(gross_g * 10 + d - expected_g) < CLOSE * expected_g for d in range(10)) or any(
+        abs(float(text[:i] + str(d) + text[i:]) - expected_g) < CLOSE * expected_g
+        for i in range(len(text) + 1)
+        for d in range(10)
+    ):
+        return f"{about}; a digit missing?"
+    if any(
+        abs(float(text[:i] + text[i + 1 :] or "0") - expected_g) < CLOSE * expected_g for i in range(len(text))
+    ):
+        return f"{about}; a digit too many?"
+    off = (gross_g / expected_g - 1) * 100
+    side = "more" if off > 0 else "less"
+    return f"{about}; {abs(off):.0f} % {side}. Another piece, or the scale?"
+
+
+def name_doubts(
+    piece: Piece, weighings: Sequence[Weighing], good: npt.NDArray[np.float64], expected_loss: Sequence[float]
+) -> tuple[Doubt, ...]:
+    """Name the weighings the fit did not believe.
+
+    Parameters: piece; its weighings (k,); good [share of belief] (k,); expected_loss [share] (k,).
+    """
+    return tuple(
+        Doubt(w.at_s, w.gross_g, likely_slip(w.gross_g, piece.gross_at(loss)))
+        for w, belief, loss in zip(weighings, good, expected_loss, strict=True)
+        if belief < DOUBTFUL_BELOW
+    )

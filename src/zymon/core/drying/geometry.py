@@ -1,0 +1,74 @@
+"""From the measures a maker takes to a body that can dry."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from ..constants import MEAT_DENSITY_KG_M3
+from ..errors import require
+
+Shape = Literal["cylinder", "slab", "irregular"]
+Kind = Literal["salame", "whole_muscle", "thin_sausage", "belly", "breast", "ham", "coated"]
+
+MAX_DIAMETER_MM = 600.0
+MAX_LENGTH_MM = 2500.0
+
+
+@dataclass(frozen=True)
+class Body:
+    """Half thickness [m], curvature (0 slab … 2 sphere) and how sure the size is (sd of ln half thickness)."""
+
+    half_thickness_m: float
+    curvature: float
+    size_sd: float
+
+
+# Where no measure is given: diameter or thickness from weight w in kg as coefficient · w^(1/3), by kind [mm]; estimates
+_FROM_WEIGHT_MM: dict[str, float] = {
+    "salame": 60.0, "whole_muscle": 76.0, "thin_sausage": 42.0, "belly": 36.0, "breast": 32.0, "ham": 82.0, "coated": 66.0,
+}  # fmt: skip
+_SIZE_SD_MEASURED = 0.05
+_SIZE_SD_PARTLY = 0.12
+_SIZE_SD_UNKNOWN = 0.18
+
+
+def body_of(
+    kind: Kind,
+    shape: Shape,
+    net_weight_g: float,
+    diameter_mm: float | None = None,
+    thickness_mm: float | None = None,
+    length_mm: float | None = None,
+) -> Body:
+    """Half thickness and curvature of a piece; missing measures are inferred from the weight.
+
+    Parameters: kind, shape [-]; net_weight_g [g] above 0; diameter_mm, thickness_mm [mm] above 0…600;
+    length_mm [mm] above 0…2500; None where not measured. Raises OutOfRangeError.
+    A cylinder's ends and a slab's edges dry too: curvature grows with the share of the surface they make up.
+
+    >>> round(body_of("salame", "cylinder", 850, diameter_mm=58, length_mm=300).half_thickness_m, 4)
+    0.029
+    """
+    require("weight", net_weight_g, 0.0, 200_000.0, "g", open_low=True)
+    for name, value, most in (
+        ("diameter", diameter_mm, MAX_DIAMETER_MM),
+        ("thickness", thickness_mm, MAX_DIAMETER_MM),
+        ("length", length_mm, MAX_LENGTH_MM),
+    ):
+        if value is not None:
+            require(name, value, 0.0, most, "mm", open_low=True)
+    volume_mm3 = net_weight_g / 1000 / MEAT_DENSITY_KG_M3 * 1e9
+    across = thickness_mm if shape == "slab" and thickness_mm else diameter_mm or thickness_mm
+    sd = _SIZE_SD_MEASURED
+    if across is None and length_mm is not None and shape != "slab":
+        across = math.sqrt(volume_mm3 / length_mm * 4 / math.pi) * (1.0 if shape == "cylinder" else 1.08)
+        sd = _SIZE_SD_PARTLY
+    elif across is None:
+        across = _FROM_WEIGHT_MM[kind] * (net_weight_g / 1000) ** (1 / 3)
+        sd = _SIZE_SD_UNKNOWN
+    if shape == "slab":
+        return Body(across / 2000, min(1.0, 0.1 + 1.5 * across / math.sqrt(volume_mm3 / across) / 2), sd)
+    length = length_mm or volume_mm3 / (math.pi * across**2 / 4)
+    if shape == "cylinder":
+        return Body(across / 2000, 1.0 + min(0.6, 0.5 * across / max(length, across)), sd)
+    return Body(across / 2000, 1.3, sd)

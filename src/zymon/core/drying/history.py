@@ -1,0 +1,83 @@
+"""What the forecast is asked about: a place, its climate, its batches and their pieces."""
+
+import math
+from dataclasses import dataclass, field
+from typing import Literal, get_args
+
+from ..errors import OutOfRangeError, require
+from ..pieces import target_weight
+from .climate import Log
+from .geometry import Kind, Shape, body_of
+
+Casing = Literal["natural", "fibrous", "collagen", "membrane", "cloth", "coating", "none"]
+KINDS: tuple[str, ...] = get_args(Kind)
+SHAPES: tuple[str, ...] = get_args(Shape)
+CASINGS: tuple[str, ...] = get_args(Casing)
+
+
+@dataclass(frozen=True)
+class Weighing:
+    """One reading of the scale: seconds since any epoch, gross weight [g]."""
+
+    at_s: float
+    gross_g: float
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A hanging piece as declared, with its weighings. Raises OutOfRangeError for measures no piece can have."""
+
+    tag: str
+    batch: str
+    kind: Kind
+    shape: Shape
+    casing: Casing
+    fat_percent: float | None
+    salt_percent: float | None
+    diameter_mm: float | None
+    thickness_mm: float | None
+    length_mm: float | None
+    start_weight_g: float
+    tare_g: float
+    hung_at_s: float
+    target_loss_percent: float
+    weighings: tuple[Weighing, ...] = field(default=())
+
+    def __post_init__(self) -> None:
+        target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent)
+        body_of(
+            self.kind, self.shape, self.start_weight_g - self.tare_g, self.diameter_mm, self.thickness_mm, self.length_mm
+        )
+        if self.fat_percent is not None:
+            require("fat", self.fat_percent, 0.0, 80.0, "%")
+        if self.salt_percent is not None:
+            require("salt", self.salt_percent, 0.0, 15.0, "%")
+        for w in self.weighings:
+            if not (math.isfinite(w.gross_g) and w.gross_g > 0):
+                raise OutOfRangeError(f"weight must be above 0 g, got {w.gross_g:g}")
+            if w.at_s < self.hung_at_s:
+                raise OutOfRangeError("weighed before it was hung")
+
+    @property
+    def net_start_g(self) -> float:
+        """Net weight at hanging [g]."""
+        return self.start_weight_g - self.tare_g
+
+    def loss_fraction(self, gross_g: float) -> float:
+        """Share of the net start weight lost at a gross weight [-]."""
+        return 1.0 - (gross_g - self.tare_g) / self.net_start_g
+
+    def gross_at(self, loss_fraction: float) -> float:
+        """Gross weight [g] that a loss [-] stands for."""
+        return self.net_start_g * (1.0 - loss_fraction) + self.tare_g
+
+
+@dataclass(frozen=True)
+class History:
+    """Everything known at `now_s`: nothing later is used, wherever it stands."""
+
+    pieces: tuple[Piece, ...]
+    log: Log
+    setpoint_c: float | None
+    setpoint_rh_percent: float | None
+    now_s: float

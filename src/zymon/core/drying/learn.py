@@ -1,0 +1,75 @@
+"""What weighings teach: one Gaussian tree workshop → batch → piece, solved exactly by elimination.
+
+Each piece's parameters are θ = μ + c + β + ε with c of the workshop, β of the batch, ε of the piece.
+Weighings give a linearised information matrix and vector per piece; sums run up the tree, shares run down.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+Array = npt.NDArray[np.float64]
+Ints = npt.NDArray[np.int64]
+
+
+def _marginal(information: Array, vector: Array, cov: Array) -> tuple[Array, Array]:
+    """Information left on the sum once a part with covariance `cov` and mean 0 is integrated out."""
+    eye = np.eye(information.shape[-1])
+    gain = np.linalg.inv(eye + information @ cov)
+    return gain @ information, (gain @ vector[..., None])[..., 0]
+
+
+def _posterior(information: Array, vector: Array, cov: Array) -> tuple[Array, Array]:
+    """Mean and covariance of a part with prior N(0, cov) under information on it."""
+    eye = np.eye(information.shape[-1])
+    post = np.linalg.solve(eye + cov @ information, cov)
+    post = (post + np.swapaxes(post, -1, -2)) / 2
+    return (post @ vector[..., None])[..., 0], post
+
+
+def _root(cov: Array) -> Array:
+    values, vectors = np.linalg.eigh(cov)
+    return np.asarray(vectors * np.sqrt(np.maximum(values, 0.0))[..., None, :])
+
+
+@dataclass(frozen=True)
+class Tree:
+    """Prior covariances: workshop (p, p); batch (b, p, p); piece (n, p, p); batch index of each piece (n,)."""
+
+    workshop_cov: Array
+    batch_cov: Array
+    piece_cov: Array
+    batch_of: Ints
+
+    def _upward(self, information: Array, vector: Array) -> tuple[Array, Array, Array, Array]:
+        up_a, up_h = _marginal(information, vector, self.piece_cov)
+        batches, p = self.batch_cov.shape[:2]
+        batch_a, batch_h = np.zeros((batches, p, p)), np.zeros((batches, p))
+        np.add.at(batch_a, self.batch_of, up_a)
+        np.add.at(batch_h, self.batch_of, up_h)
+        top_a, top_h = _marginal(batch_a, batch_h, self.batch_cov)
+        return batch_a, batch_h, top_a.sum(axis=0), top_h.sum(axis=0)
+
+    def mean(self, information: Array, vector: Array) -> Array:
+        """Posterior mean of θ − μ, shape (n, p), from information (n, p, p) and vector (n, p) on θ − μ."""
+        return self.draw(information, vector, np.zeros((1, len(self.batch_of) + len(self.batch_cov) + 1, vector.shape[1])))[0]
+
+    def draw(self, information: Array, vector: Array, noise: Array) -> Array:
+        """Posterior draws of θ − μ, shape (s, n, p).
+
+        Parameters: information (n, p, p); vector (n, p); noise: standard normals (s, 1 + b + n, p).
+        """
+        batch_a, batch_h, top_a, top_h = self._upward(information, vector)
+        b = len(self.batch_cov)
+        mean, cov = _posterior(top_a, top_h, self.workshop_cov)
+        c = mean + noise[:, 0] @ _root(cov).T  # (s, p)
+        m0, cov_b = _posterior(batch_a, batch_h, self.batch_cov)
+        # given c the batch's vector is less by its information times c
+        shift = np.einsum("bij,bjk,sk->sbi", cov_b, batch_a, c)
+        beta = m0 - shift + np.einsum("bij,sbj->sbi", _root(cov_b), noise[:, 1 : b + 1])
+        above = c[:, None, :] + beta  # (s, b, p)
+        m1, cov_e = _posterior(information, vector, self.piece_cov)
+        above_n = above[:, self.batch_of]
+        pull = np.einsum("nij,snj->sni", cov_e @ information, above_n)
+        return np.asarray(above_n + m1 - pull + np.einsum("nij,snj->sni", _root(cov_e), noise[:, b + 1 :]))

@@ -1,0 +1,115 @@
+"""What is known of a piece before it is ever weighed, and how far pieces, batches and workshops differ.
+
+The five parameters that the weighings may move, in this order everywhere:
+ln permeance, ln diffusivity, water fraction, ln half-diffusion point, trend of the pace.
+Estimate: set from the order of magnitude in the literature and fitted by kind to dense weight curves of
+simulated hangings of several physics; see docs/forecast.md.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from .geometry import Body, Kind, Shape
+
+Array = npt.NDArray[np.float64]
+
+PARAMETERS = ("ln_permeance", "ln_diffusivity", "water_fraction", "ln_half_diffusion_x", "trend")
+WATER_IN_LEAN = 0.745
+WATER_IN_FAT_TISSUE = 0.03
+TYPICAL_SALT_PERCENT = 2.8
+OSWIN_X = 0.20  # water per dry matter at aw 0.5 with typical salt
+
+
+@dataclass(frozen=True)
+class KindPrior:
+    """Typical transport of a kind of goods, and its fat share where none is declared."""
+
+    permeance_1e8: float  # kg/(m² s Pa) · 10⁻⁸, bare
+    diffusivity_1e10: float  # m²/s · 10⁻¹⁰ at 12 °C
+    fat_percent: float
+    fat_sd: float
+
+
+KINDS: dict[Kind, KindPrior] = {
+    "salame": KindPrior(0.72, 1.35, 25, 6),
+    "whole_muscle": KindPrior(0.95, 1.3, 7, 5),
+    "thin_sausage": KindPrior(0.57, 1.1, 28, 6),
+    "belly": KindPrior(0.52, 0.52, 43, 6),
+    "breast": KindPrior(1.05, 1.05, 21, 6),
+    "ham": KindPrior(1.2, 1.5, 12, 5),
+    "coated": KindPrior(0.8, 1.1, 12, 5),
+}
+# An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
+# equivalent body that is a leaky rim round a slow inside.
+IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.2, 0.52
+CASINGS: dict[str, float] = {
+    "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
+}  # fmt: skip
+HALF_DIFFUSION_X = 0.70
+STILL_AIR_BELOW_C, STILL_AIR = 6.0, 0.45  # a place this cold is a household fridge: its air hardly moves
+
+# one standard deviation of each parameter
+WORKSHOP_SD = np.array([0.10, 0.08, 0.0, 0.0, 0.0])
+BATCH_SD = np.array([0.30, 0.28, 0.014, 0.14, 0.05])
+PIECE_SD = np.array([0.10, 0.07, 0.006, 0.04, 0.05])
+
+
+@dataclass(frozen=True)
+class PiecePrior:
+    """Mean of the five parameters, and covariances at batch and piece level, shapes (5,), (5, 5), (5, 5)."""
+
+    mean: Array
+    batch_cov: Array
+    piece_cov: Array
+    fat_fraction: float
+    salt_fraction: float
+
+
+def piece_prior(
+    kind: Kind, shape: Shape, casing: str, body: Body, fat_percent: float | None, salt_percent: float | None,
+    place_c: float,
+) -> PiecePrior:
+    """Prior of one piece from what is declared; what is not declared widens it.
+
+    Parameters: kind, shape, casing [-]; body; fat_percent, salt_percent [%] or None;
+    place_c [°C], the temperature expected of the place.
+    """
+    typical = KINDS[kind]
+    fat = typical.fat_percent if fat_percent is None else fat_percent
+    permeance = typical.permeance_1e8 * CASINGS[casing]
+    if place_c < STILL_AIR_BELOW_C:
+        permeance *= STILL_AIR
+    diffusivity = typical.diffusivity_1e10
+    if shape == "irregular":
+        permeance *= IRREGULAR_PERMEANCE
+        diffusivity *= IRREGULAR_DIFFUSIVITY
+    mean = np.array(
+        [
+            np.log(permeance * 1e-8),
+            np.log(diffusivity * 1e-10),
+            WATER_IN_LEAN * (1 - fat / 100) + WATER_IN_FAT_TISSUE * fat / 100,
+            np.log(HALF_DIFFUSION_X),
+            0.0,
+        ]
+    )
+    batch_cov = np.diag(BATCH_SD**2)
+    fat_sd = typical.fat_sd if fat_percent is None else 4.0
+    batch_cov[2, 2] += (WATER_IN_LEAN * fat_sd / 100) ** 2 * 0.6
+    size = np.array([-1.0, -2.0, 0.0, 0.0, 0.0]) * body.size_sd
+    batch_cov += np.outer(size, size) * 0.6
+    piece_cov = np.diag(PIECE_SD**2) + np.outer(size, size) * 0.4
+    salt = TYPICAL_SALT_PERCENT if salt_percent is None else salt_percent
+    return PiecePrior(mean, batch_cov, piece_cov, fat / 100, salt / 100)
+
+
+def usual_days(kind: Kind, body: Body, target_loss: float) -> float:
+    """Rule of thumb for the time a target takes that makers set for such a piece [days].
+
+    Parameters: kind [-]; body; target_loss [share]. Source: durations reported by makers (ø 40: 3-4 weeks,
+    ø 60: 7-10, ø 90: 12 and more); estimate between them.
+    """
+    across_mm = body.half_thickness_m * 2000
+    slab = 1.6 if body.curvature < 0.9 else 1.0
+    return 26.0 * slab * (across_mm / 40) ** 1.5 * (target_loss / 0.35) ** 1.5

@@ -1,0 +1,29 @@
+"""Settings of the server, each with its default and reason; set by environment variables `ZYMON_…`."""
+
+from pathlib import Path
+
+from pydantic import Field
+from pydantic_settings import BaseSettings, SettingsConfigDict
+
+
+class Settings(BaseSettings):
+    """What can be set from outside. docs/settings.md lists the same, and a test holds the two together."""
+
+    model_config = SettingsConfigDict(env_prefix="ZYMON_")
+
+    db: Path = Field(Path("var/zymon.db"), description="The workshop's database file; made when it does not exist.")
+    host: str = Field("127.0.0.1", description="Address to listen on. Loopback only unless you open it yourself.")
+    port: int = Field(8420, ge=1, le=65535, description="Port to listen on; the next free one is taken when it is busy.")
+    web: Path | None = Field(None, description="Folder of the built front end; found beside the package when not set.")
+    log_level: str = Field("INFO", description="How much is logged: DEBUG, INFO, WARNING or ERROR.")
+    max_upload_mb: int = Field(200, ge=1, le=2000, description="Largest file that can be imported, in megabytes.")
+
+    @property
+    def staging(self) -> Path:
+        """Folder in which previewed imports wait for their confirmation, beside the database."""
+        return self.db.parent / f"{self.db.stem}-staging"
+
+
+def web_folder(settings: Settings) -> Path:
+    """Folder of the built front end."""
+    return settings.web or Path(__file__).resolve().parents[2] / "web" / "dist"
