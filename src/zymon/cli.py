@@ -23,7 +23,9 @@ def _version(wanted: bool) -> None:
 
 @app.callback()
 def _root(
-    version: Annotated[bool, typer.Option("--version", callback=_version, is_eager=True, help="Say the version.")] = False,
+    version: Annotated[
+        bool, typer.Option("--version", callback=_version, is_eager=True, help="Say the version.")
+    ] = False,
 ) -> None:
     pass
 

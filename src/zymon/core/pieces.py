@@ -112,5 +112,9 @@ def composition(
     before = water_in_lean_percent * lean_share
     after = before - loss_percent
     if after < 0 or loss_percent >= 100:
-        raise OutOfRangeError(f"loss must be below the {before:.1f} % of water that the piece holds, got {loss_percent:g}")
-    return Composition(before, after, after / (protein_in_lean_percent * lean_share), after / (100 - loss_percent) * 100)
+        raise OutOfRangeError(
+            f"loss must be below the {before:.1f} % of water that the piece holds, got {loss_percent:g}"
+        )
+    return Composition(
+        before, after, after / (protein_in_lean_percent * lean_share), after / (100 - loss_percent) * 100
+    )

@@ -189,7 +189,8 @@ def _check(file: HangFile) -> None:
             tags[piece.tag] = place
             if piece.tare_g >= piece.start_weight_g:
                 raise HangFileError(
-                    f"{place}.tare_g: must be below the start weight of {piece.start_weight_g:g} g, got {piece.tare_g:g}"
+                    f"{place}.tare_g: must be below the start weight "
+                    f"of {piece.start_weight_g:g} g, got {piece.tare_g:g}"
                 )
             if piece.hung_at > file.now:
                 raise HangFileError(f"{place}.hung_at: {iso(piece.hung_at.timestamp())} lies after now")
@@ -197,7 +198,9 @@ def _check(file: HangFile) -> None:
                 if at < piece.hung_at:
                     raise HangFileError(f"{place}.weights[{w}]: weighed at {iso(at.timestamp())}, before it was hung")
                 if at <= file.now and gross_g <= piece.tare_g:
-                    raise HangFileError(f"{place}.weights[{w}]: {gross_g:g} g is no more than the tare of {piece.tare_g:g} g")
+                    raise HangFileError(
+                        f"{place}.weights[{w}]: {gross_g:g} g is no more than the tare of {piece.tare_g:g} g"
+                    )
 
 
 def history_of(file: HangFile) -> History:
@@ -215,7 +218,11 @@ def history_of(file: HangFile) -> History:
             except OutOfRangeError as error:
                 raise HangFileError(f"batches[{b}].pieces[{p}]: {error}") from error
     return History(
-        tuple(pieces), Log(table[:, 0], table[:, 1], table[:, 2]), setpoint.temperature_c, setpoint.rh_percent, file.now.timestamp()
+        tuple(pieces),
+        Log(table[:, 0], table[:, 1], table[:, 2]),
+        setpoint.temperature_c,
+        setpoint.rh_percent,
+        file.now.timestamp(),
     )
 
 

@@ -48,9 +48,7 @@ def likely_slip(gross_g: float, expected_g: float) -> str:
         for d in range(10)
     ):
         return f"{about}; a digit missing?"
-    if any(
-        abs(float(text[:i] + text[i + 1 :] or "0") - expected_g) < CLOSE * expected_g for i in range(len(text))
-    ):
+    if any(abs(float(text[:i] + text[i + 1 :] or "0") - expected_g) < CLOSE * expected_g for i in range(len(text))):
         return f"{about}; a digit too many?"
     off = (gross_g / expected_g - 1) * 100
     side = "more" if off > 0 else "less"

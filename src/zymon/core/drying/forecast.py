@@ -27,12 +27,20 @@ Status = Literal["drying", "ready", "stalled"]
 DRAWS = 64
 HORIZON_DAYS = 730.0
 FINE_STEPS, FAR_STEPS = 56, 14
-ANNEAL = (0.06, 0.02, 0.006, 0.0)  # loss fraction added to a weighing's sd, pass by pass, so that no good one is thrown out early
+ANNEAL = (
+    0.06,
+    0.02,
+    0.006,
+    0.0,
+)  # loss fraction added to a weighing's sd, pass by pass, so that no good one is thrown out early
 MODEL_SD = 0.003  # what the model cannot follow, as loss fraction
 DRIFT_SD = 0.06  # how far the pace of the weeks ahead may differ from the learned one (ln)
 OUTLIER_SHARE = 1 / 60
 OUTLIER_WIDTH = 0.35  # spread of a mistaken weighing, loss fraction
-UNUSUAL_FACTOR, UNUSUAL_SHARE = 2.2, 0.03  # how many times the usual duration counts as unusual, and what such a future still counts
+UNUSUAL_FACTOR, UNUSUAL_SHARE = (
+    2.2,
+    0.03,
+)  # how many times the usual duration counts as unusual, and what such a future still counts
 SURE_READY = 0.6  # share of futures past the target before a piece is called ready
 
 
@@ -57,7 +65,9 @@ class PieceForecast:
 
     def loss_at(self, at_s: float) -> tuple[float, float, float]:
         """Expected loss at a time as low, middle, high of the 80 % window [share]."""
-        low, mid, high = (float(np.interp(at_s, self.curve_s, c)) for c in (self.curve_p10, self.curve_p50, self.curve_p90))
+        low, mid, high = (
+            float(np.interp(at_s, self.curve_s, c)) for c in (self.curve_p10, self.curve_p50, self.curve_p90)
+        )
         return low, mid, high
 
 
@@ -70,10 +80,13 @@ class _Chamber:
         self.air = expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, history.now_s)
         ps = self.pieces
         body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
-        prior = [piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.ahead_temperature_c) for p, b in zip(ps, body, strict=True)]
+        prior = [
+            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.ahead_temperature_c)
+            for p, b in zip(ps, body, strict=True)
+        ]
         self.mean = np.array([q.mean for q in prior])
         self.usual_s = SECONDS_PER_DAY * np.array(
-            [usual_days(p.kind, b, p.target_loss_percent / 100) for p, b in zip(ps, body, strict=True)]
+            [usual_days(b, p.target_loss_percent / 100) for p, b in zip(ps, body, strict=True)]
         )
         self.half_thickness = np.array([b.half_thickness_m for b in body])
         self.curvature = np.array([b.curvature for b in body])
@@ -92,7 +105,7 @@ class _Chamber:
         )
         self.hung = np.array([p.hung_at_s for p in ps])
         self.target = np.array([p.target_loss_percent for p in ps]) / 100
-        self.reference: Array | None = None
+        self.reference = np.zeros(0)  # until the grid is set there is none
         self._weighings()
         self._grid()
 
@@ -153,7 +166,7 @@ class _Chamber:
             wide(self.sorption),
             np.exp(flat[:, 3]),
         )
-        if self.reference is None:
+        if not len(self.reference):
             pace = np.ones((len(self.middle), len(flat)))
         else:
             pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.reference) * 2 - 1, -1.0, 1.5))
@@ -214,7 +227,7 @@ STEPS = np.array([0.05, 0.05, 0.004, 0.05, 0.03])  # finite differences
 
 
 def _learn(c: _Chamber) -> tuple[Array, Array, Array, Array]:
-    """Fit by Gauss-Newton passes. Returns θ (n, 5), information (n, 5, 5), vector (n, 5), good share of weighings (w, n)."""
+    """Fit by Gauss-Newton passes. Returns θ (n, 5), information, vector, good share of weighings (w, n)."""
     n, p = c.mean.shape
     theta = c.mean.copy()
     information, vector = np.zeros((n, p, p)), np.zeros((n, p))
@@ -273,7 +286,9 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
     weight = UNUSUAL_SHARE + (1 - UNUSUAL_SHARE) / (1 + (cross / (UNUSUAL_FACTOR * c.usual_s)) ** 4)
     dates = weighted_quantiles(cross, weight)
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
-    return tuple(_answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], middle, good[:, i]) for i in range(n))
+    return tuple(
+        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], middle, good[:, i]) for i in range(n)
+    )
 
 
 def weighted_quantiles(values: Array, weight: Array) -> Array:
@@ -334,7 +349,9 @@ def _answer(
         ready_p90_s=p90_s,
         status=status,
         ring_risk=float(np.clip((ring - 0.35) / 0.55, 0.0, 1.0)),
-        doubts=name_doubts(piece, c.used[i], good[:k], [float(np.interp(w.at_s - hung, time_s, mid)) for w in c.used[i]]),
+        doubts=name_doubts(
+            piece, c.used[i], good[:k], [float(np.interp(w.at_s - hung, time_s, mid)) for w in c.used[i]]
+        ),
         curve_s=hung + time_s,
         curve_p10=low,
         curve_p50=mid,

@@ -25,8 +25,14 @@ class Body:
 
 # Where no measure is given: diameter or thickness from weight w in kg as coefficient · w^(1/3), by kind [mm]; estimates
 _FROM_WEIGHT_MM: dict[str, float] = {
-    "salame": 60.0, "whole_muscle": 76.0, "thin_sausage": 42.0, "belly": 36.0, "breast": 32.0, "ham": 82.0, "coated": 66.0,
-}  # fmt: skip
+    "salame": 60.0,
+    "whole_muscle": 76.0,
+    "thin_sausage": 42.0,
+    "belly": 36.0,
+    "breast": 32.0,
+    "ham": 82.0,
+    "coated": 66.0,
+}
 _SIZE_SD_MEASURED = 0.05
 _SIZE_SD_PARTLY = 0.12
 _SIZE_SD_UNKNOWN = 0.18

@@ -46,7 +46,12 @@ class Piece:
     def __post_init__(self) -> None:
         target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent)
         body_of(
-            self.kind, self.shape, self.start_weight_g - self.tare_g, self.diameter_mm, self.thickness_mm, self.length_mm
+            self.kind,
+            self.shape,
+            self.start_weight_g - self.tare_g,
+            self.diameter_mm,
+            self.thickness_mm,
+            self.length_mm,
         )
         if self.fat_percent is not None:
             require("fat", self.fat_percent, 0.0, 80.0, "%")

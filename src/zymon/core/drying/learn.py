@@ -53,7 +53,8 @@ class Tree:
 
     def mean(self, information: Array, vector: Array) -> Array:
         """Posterior mean of θ − μ, shape (n, p), from information (n, p, p) and vector (n, p) on θ − μ."""
-        return self.draw(information, vector, np.zeros((1, len(self.batch_of) + len(self.batch_cov) + 1, vector.shape[1])))[0]
+        nothing = np.zeros((1, len(self.batch_of) + len(self.batch_cov) + 1, vector.shape[1]))
+        return np.asarray(self.draw(information, vector, nothing)[0])
 
     def draw(self, information: Array, vector: Array, noise: Array) -> Array:
         """Posterior draws of θ − μ, shape (s, n, p).

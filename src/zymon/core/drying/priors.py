@@ -68,7 +68,12 @@ class PiecePrior:
 
 
 def piece_prior(
-    kind: Kind, shape: Shape, casing: str, body: Body, fat_percent: float | None, salt_percent: float | None,
+    kind: Kind,
+    shape: Shape,
+    casing: str,
+    body: Body,
+    fat_percent: float | None,
+    salt_percent: float | None,
     place_c: float,
 ) -> PiecePrior:
     """Prior of one piece from what is declared; what is not declared widens it.
@@ -104,12 +109,12 @@ def piece_prior(
     return PiecePrior(mean, batch_cov, piece_cov, fat / 100, salt / 100)
 
 
-def usual_days(kind: Kind, body: Body, target_loss: float) -> float:
+def usual_days(body: Body, target_loss: float) -> float:
     """Rule of thumb for the time a target takes that makers set for such a piece [days].
 
-    Parameters: kind [-]; body; target_loss [share]. Source: durations reported by makers (ø 40: 3-4 weeks,
+    Parameters: body; target_loss [share]. Source: durations reported by makers (ø 40: 3-4 weeks,
     ø 60: 7-10, ø 90: 12 and more); estimate between them.
     """
     across_mm = body.half_thickness_m * 2000
     slab = 1.6 if body.curvature < 0.9 else 1.0
-    return 26.0 * slab * (across_mm / 40) ** 1.5 * (target_loss / 0.35) ** 1.5
+    return float(26.0 * slab * (across_mm / 40) ** 1.5 * (target_loss / 0.35) ** 1.5)

@@ -1,0 +1,42 @@
+"""What every route needs: the database, the forecasts, the settings and the clock."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import UTC, datetime
+from typing import Annotated
+
+from fastapi import Depends, Path, Request
+
+from zymon.settings import Settings
+from zymon.store.board import Board
+from zymon.store.database import Database
+
+
+@dataclass
+class Context:
+    """One running server."""
+
+    db: Database
+    settings: Settings
+    clock: Callable[[], float]
+    board: Board = field(default_factory=Board)
+
+    @property
+    def now_s(self) -> int:
+        """The present, in whole seconds since 1970."""
+        return int(self.clock())
+
+
+def _context(request: Request) -> Context:
+    found = request.app.state.context
+    assert isinstance(found, Context)
+    return found
+
+
+Ctx = Annotated[Context, Depends(_context)]
+Id = Annotated[int, Path(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
+
+
+def moment(seconds: float) -> datetime:
+    """UTC moment of seconds since 1970."""
+    return datetime.fromtimestamp(round(seconds), UTC)

@@ -1,0 +1,137 @@
+"""The Hang station: the room, its pieces, their weighings."""
+
+from dataclasses import replace
+
+from fastapi import APIRouter
+
+from zymon.core.drying.forecast import forecast
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.judge import ask_about
+from zymon.core.errors import OutOfRangeError
+from zymon.core.pieces import net_weight, target_weight
+from zymon.store import hang as store
+from zymon.store.board import core_piece, history_of, record
+
+from . import schemas as s
+from . import views
+from .context import Context, Ctx, Id
+from .errors import DoubtfulWeightError
+
+router = APIRouter(prefix="/api", tags=["hang"])
+
+
+@router.get("/places/{place_id}/room")
+def room(ctx: Ctx, place_id: Id) -> s.Room:
+    """A place as it is: rods, hooks and pieces with their dates."""
+    with ctx.db.reading() as session:
+        return views.room(ctx, session, place_id)
+
+
+@router.get("/pieces/{piece_id}")
+def piece(ctx: Ctx, piece_id: Id) -> s.PieceOut:
+    """All there is to know of a piece."""
+    return _piece(ctx, piece_id)
+
+
+def _piece(ctx: Context, piece_id: int) -> s.PieceOut:
+    with ctx.db.reading() as session:
+        return views.piece_out(ctx, session, store.piece(session, piece_id))
+
+
+def _new(ctx: Context, body: s.PieceIn) -> store.NewPiece:
+    hung_s = ctx.now_s if body.hung_at is None else int(body.hung_at.timestamp())
+    return store.NewPiece(**body.model_dump(exclude={"hung_at", "rod_id", "hook", "by"}), hung_s=hung_s)
+
+
+def _core(new: store.NewPiece) -> CorePiece:
+    values = {k: v for k, v in vars(new).items() if k not in ("batch_code", "product", "hung_s")}
+    return CorePiece(**values, batch=new.batch_code, hung_at_s=new.hung_s)
+
+
+@router.post("/places/{place_id}/tag")
+def preview_tag(ctx: Ctx, place_id: Id, body: s.PieceIn) -> s.TagPreview:
+    """What the tag of a piece would say, and when it would be ready; nothing is stored."""
+    new = _new(ctx, body)
+    target = target_weight(new.start_weight_g, new.tare_g, new.target_loss_percent)
+    if new.hung_s > ctx.now_s + 60:
+        raise OutOfRangeError("hung in the future: give the day it was hung")
+    with ctx.db.reading() as session:
+        history = history_of(session, place_id, ctx.now_s)
+    made = forecast(replace(history, pieces=(*history.pieces, _core(new))))[-1]
+    weeks = None if made.ready_p50_s is None else (made.ready_p50_s - new.hung_s) / 86_400 / 7
+    return s.TagPreview(
+        target_weight_g=round(target.target_gross_g, 1),
+        net_start_g=net_weight(new.start_weight_g, new.tare_g),
+        weeks=weeks,
+        ready=views.ready_out(made),
+    )
+
+
+@router.post("/pieces", status_code=201)
+def hang(ctx: Ctx, body: s.PieceIn) -> s.PieceOut:
+    """Hang a piece on a free hook."""
+    new = _new(ctx, body)
+    _core(new)  # refuses what no piece can be, before anything is stored
+    with ctx.db.writing() as session:
+        piece_id = store.hang_piece(session, new, body.rod_id, body.hook, body.by, ctx.now_s).id
+    _record(ctx, piece_id, None)
+    return _piece(ctx, piece_id)
+
+
+@router.post("/pieces/{piece_id}/move")
+def move(ctx: Ctx, piece_id: Id, body: s.MoveIn) -> s.PieceOut:
+    """Move a piece to a free hook."""
+    with ctx.db.writing() as session:
+        store.move_piece(session, piece_id, body.rod_id, body.hook, body.by, ctx.now_s)
+    return _piece(ctx, piece_id)
+
+
+@router.post("/pieces/{piece_id}/take-down")
+def take_down(ctx: Ctx, piece_id: Id, body: s.TakeDownIn) -> s.PieceOut:
+    """Take a piece off its hook."""
+    with ctx.db.writing() as session:
+        store.take_down(session, piece_id, f"{body.reason} ({body.by})", ctx.now_s)
+    return _piece(ctx, piece_id)
+
+
+@router.post("/pieces/{piece_id}/weighings", status_code=201)
+def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.PieceOut:
+    """Store a weight; one that cannot be right is asked about first (409 weight_doubtful)."""
+    at_s = ctx.now_s if body.at is None else int(body.at.timestamp())
+    with ctx.db.reading() as session:
+        of = store.piece(session, piece_id)
+        store.check_weight(of, body.gross_g, at_s, ctx.now_s)
+        if not body.confirmed:
+            made = ctx.board.of_piece(session, of, ctx.now_s)
+            question = ask_about(core_piece(of), made, body.gross_g, at_s)
+            if question:
+                raise DoubtfulWeightError(question)
+    with ctx.db.writing() as session:
+        entry = store.add_weighing(session, piece_id, body.gross_g, at_s, body.by, ctx.now_s, body.confirmed)
+        weighing_id = entry.id
+    _record(ctx, piece_id, weighing_id)
+    return _piece(ctx, piece_id)
+
+
+@router.post("/weighings/{weighing_id}/strike")
+def strike(ctx: Ctx, weighing_id: Id, body: s.StrikeIn) -> s.PieceOut:
+    """Strike a weighing through; it stays on record and counts no more."""
+    with ctx.db.writing() as session:
+        piece_id = store.strike_weighing(session, weighing_id, body.reason, body.by, ctx.now_s).piece_id
+    return _piece(ctx, piece_id)
+
+
+@router.post("/weighings/{weighing_id}/restore")
+def restore(ctx: Ctx, weighing_id: Id, body: s.ByIn) -> s.PieceOut:
+    """Take a strike back: the same weighing is entered again beside the struck one."""
+    with ctx.db.writing() as session:
+        piece_id = store.restore_weighing(session, weighing_id, body.by, ctx.now_s).piece_id
+    return _piece(ctx, piece_id)
+
+
+def _record(ctx: Context, piece_id: int, weighing_id: int | None) -> None:
+    with ctx.db.reading() as session:
+        of = store.piece(session, piece_id)
+        made = ctx.board.of_piece(session, of, ctx.now_s)
+    with ctx.db.writing() as session:
+        record(session, piece_id, made, weighing_id, ctx.now_s)

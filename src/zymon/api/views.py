@@ -1,0 +1,185 @@
+"""From what is stored and forecast to what a screen shows."""
+
+from collections.abc import Mapping
+
+from sqlalchemy.orm import Session
+
+from zymon.core.drying.forecast import PieceForecast
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.judge import SOON_DAYS, judge, outline
+from zymon.core.pieces import loss_percent
+from zymon.store import models
+from zymon.store.board import core_piece
+from zymon.store.climate import Series, series
+from zymon.store.hang import hanging_now, last_hanging, pieces_of_place
+from zymon.store.places import air_now, place, setpoint_at
+
+from . import schemas as s
+from .context import Context, moment
+
+STALE_S = 3 * 3600  # a place whose last reading is older has a stalled sensor or logger
+CURVE_POINTS_AHEAD = 1.15  # the curve is shown a little past the end of the window
+CLIMATE_POINTS = 360
+
+
+def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.PlaceOut:
+    """A place with its air now."""
+    air = air_now(session, of.id, now_s)
+    setpoint = setpoint_at(of, now_s)
+    return s.PlaceOut(
+        id=of.id,
+        name=of.name,
+        kind=of.kind,  # type: ignore[arg-type] # held by a check in the table
+        setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
+        air=None
+        if air is None
+        else s.AirNow(
+            at=moment(air.at_s + 3600 if air.at_s + 3600 <= now_s else now_s),
+            temperature_c=round(air.temperature_c, 2),
+            rh_percent=round(air.rh_percent, 2),
+            trend_c=round(air.trend_c, 2),
+            trend_rh=round(air.trend_rh, 2),
+            stale=now_s - air.at_s > STALE_S + 3600,
+        ),
+        pieces=pieces,
+        hooks=sum(r.hooks for r in of.rods),
+    )
+
+
+def ready_out(made: PieceForecast) -> s.Ready:
+    """The date and its window."""
+
+    def day(seconds: float | None) -> object:
+        return None if seconds is None else moment(seconds)
+
+    return s.Ready.model_validate(
+        {"p10": day(made.ready_p10_s), "p50": day(made.ready_p50_s), "p90": day(made.ready_p90_s)}
+    )
+
+
+def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> s.PieceCard:
+    """A piece as it hangs."""
+    judged = judge(core, made, now_s)
+    size = outline(core, made.loss_percent / 100)
+    where = last_hanging(of)
+    weighed = [w.at_s for w in of.weighings if w.struck_s is None]
+    return s.PieceCard(
+        id=of.id,
+        tag=of.tag,
+        batch=of.batch.code,
+        product=of.batch.product,
+        kind=core.kind,
+        shape=core.shape,
+        rod=where.rod.number,
+        hook=where.hook,
+        hung_at=moment(of.hung_s),
+        length_mm=round(size.length_mm, 1),
+        width_mm=round(size.width_mm, 1),
+        girth_now=round(size.girth_now, 4),
+        girth_target=round(size.girth_target, 4),
+        start_weight_g=of.start_weight_g,
+        weight_now_g=round(core.gross_at(made.loss_percent / 100), 1),
+        target_weight_g=round(made.target_weight_g, 1),
+        tare_g=of.tare_g,
+        loss_percent=round(made.loss_percent, 2),
+        target_loss_percent=of.target_loss_percent,
+        pace_percent_per_day=round(made.rate_percent_per_day, 3),
+        ring_risk=round(made.ring_risk, 3),
+        state=judged.state,
+        wants=list(judged.wants),
+        days_left=None
+        if judged.days_left is None
+        else s.DaysLeftOut(value=judged.days_left.value, unit=judged.days_left.unit, about=judged.days_left.about),
+        ready=ready_out(made),
+        last_weighed_at=moment(max(weighed)) if weighed else None,
+    )
+
+
+def room(ctx: Context, session: Session, place_id: int) -> s.Room:
+    """A place as it is now."""
+    now_s = ctx.now_s
+    of = place(session, place_id)
+    made = ctx.board.of_place(session, place_id, now_s)
+    pieces, _ = pieces_of_place(session, place_id, now_s)
+    cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
+    week = now_s + SOON_DAYS * 86_400
+    return s.Room(
+        place=place_out(session, of, len(cards), now_s),
+        rods=[s.RodOut(id=r.id, number=r.number, hooks=r.hooks) for r in of.rods],
+        pieces=cards,
+        ready_this_week=sum(1 for c in cards if c.ready.p50 is not None and c.ready.p50.timestamp() <= week),
+        water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
+    )
+
+
+def climate_out(found: Series) -> s.ClimateOut:
+    """A climate series as it is sent."""
+    return s.ClimateOut.model_validate(found, from_attributes=True)
+
+
+def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
+    """All weighings of a piece, newest first, with the doubts named."""
+    doubts: Mapping[tuple[float, float], str] = {(d.at_s, d.gross_g): d.reason for d in made.doubts}
+    return [
+        s.WeighingOut(
+            id=w.id,
+            at=moment(w.at_s),
+            gross_g=w.gross_g,
+            loss_percent=round(loss_percent(of.start_weight_g, of.tare_g, w.gross_g), 2),
+            by=w.by,
+            confirmed=w.confirmed,
+            imported=w.import_id is not None,
+            struck_at=None if w.struck_s is None else moment(w.struck_s),
+            struck_by=w.struck_by,
+            struck_reason=w.struck_reason,
+            doubt=doubts.get((w.at_s, w.gross_g)) if w.struck_s is None else None,
+        )
+        for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id), reverse=True)
+    ]
+
+
+def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
+    """All there is to know of a piece."""
+    now_s = ctx.now_s
+    where = last_hanging(of)
+    made = ctx.board.of_piece(session, of, now_s)
+    core = core_piece(of)
+    home = place(session, where.place_id)
+    setpoint = setpoint_at(home, now_s)
+    end = made.ready_p90_s or now_s + (now_s - of.hung_s)
+    until = max(of.hung_s + (end - of.hung_s) * CURVE_POINTS_AHEAD, now_s + 86_400)
+    shown = [i for i, t in enumerate(made.curve_s) if t <= until]
+    shown.append(min(len(shown), len(made.curve_s) - 1))
+    low, _, high = made.loss_at(now_s)
+    return s.PieceOut(
+        card=card(of, core, made, now_s),
+        place_id=where.place_id,
+        casing=core.casing,
+        fat_percent=of.batch.fat_percent,
+        salt_percent=of.batch.salt_percent,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        hangs=hanging_now(of) is not None,
+        expected_low_g=round(core.gross_at(high), 1),
+        expected_high_g=round(core.gross_at(low), 1),
+        weighings=weighings_out(of, made),
+        hangings=[
+            s.HangingOut(
+                place=place(session, h.place_id).name,
+                rod=h.rod.number,
+                hook=h.hook,
+                from_at=moment(h.from_s),
+                to_at=None if h.to_s is None else moment(h.to_s),
+                end_reason=h.end_reason,
+            )
+            for h in of.hangings
+        ],
+        curve=s.Curve(
+            at=[moment(made.curve_s[i]) for i in shown],
+            low=[round(100 * float(made.curve_p10[i]), 3) for i in shown],
+            middle=[round(100 * float(made.curve_p50[i]), 3) for i in shown],
+            high=[round(100 * float(made.curve_p90[i]), 3) for i in shown],
+        ),
+        climate=climate_out(series(session, where.place_id, of.hung_s, now_s, CLIMATE_POINTS)),
+        setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
+    )

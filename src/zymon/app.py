@@ -1,0 +1,88 @@
+"""The application: API, front end, log; and how it is run."""
+
+import logging
+import socket
+import time
+from collections.abc import Awaitable, Callable
+from pathlib import Path
+
+import uvicorn
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
+
+from . import __version__
+from .api import errors, files, hang, imports, line
+from .api.context import Context
+from .settings import Settings, web_folder
+from .store.database import Database
+
+log = logging.getLogger("zymon")
+
+
+def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> FastAPI:
+    """The application on the settings' database; the database is opened and brought up to date at once."""
+    app = FastAPI(title="Zymon", version=__version__, responses=errors.ANSWERS, docs_url=None, redoc_url=None)
+    app.state.context = Context(db=Database(settings.db), settings=settings, clock=clock)
+    app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
+    errors.install(app)
+    for station in (line, hang, imports, files):
+        app.include_router(station.router)
+
+    @app.middleware("http")
+    async def logged(request: Request, forward: Callable[[Request], Awaitable[Response]]) -> Response:
+        began = time.perf_counter()
+        response = await forward(request)
+        if request.url.path.startswith("/api"):
+            took = (time.perf_counter() - began) * 1000
+            log.info("%s %s %d %.0f ms", request.method, request.url.path, response.status_code, took)
+        return response
+
+    _serve_front_end(app, web_folder(settings))
+    return app
+
+
+def _serve_front_end(app: FastAPI, folder: Path) -> None:
+    if not (folder / "index.html").exists():
+        return
+    app.mount("/assets", StaticFiles(directory=folder / "assets"))
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        """The page itself for every address that is not the API's."""
+        if path.startswith("api/"):
+            return JSONResponse(
+                errors.Problem(code="not_found", detail="there is nothing at this address").model_dump(), 404
+            )
+        file = (folder / path).resolve()
+        if path and file.is_file() and file.is_relative_to(folder.resolve()):
+            return FileResponse(file)
+        return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
+
+
+def _free_port(host: str, wanted: int) -> socket.socket:
+    """A listening socket on the wanted port, or on the next free one."""
+    for port in [*range(wanted, min(wanted + 50, 65_536)), 0]:
+        try:
+            return socket.create_server((host, port))
+        except OSError:
+            continue
+    raise OSError(f"no free port on {host}")
+
+
+def run(settings: Settings) -> None:
+    """Serve until Ctrl-C."""
+    logging.basicConfig(
+        level=settings.log_level, format="%(asctime)s %(levelname)s %(message)s", datefmt="%Y-%m-%d %H:%M:%S"
+    )
+    logging.getLogger("alembic").setLevel(logging.WARNING)
+    listening = _free_port(settings.host, settings.port)
+    app = make_app(settings)
+    port = listening.getsockname()[1]
+    print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)
+    server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=3))
+    try:
+        server.run(sockets=[listening])
+    except KeyboardInterrupt:
+        log.info("stopped")

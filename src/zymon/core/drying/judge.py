@@ -1,0 +1,134 @@
+"""What a forecast means for the person at the chamber: state, days left, what wants a hand, how big to draw it."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
+from .doubt import likely_slip
+from .forecast import PieceForecast
+from .geometry import body_of
+from .history import Piece
+
+State = Literal["drying", "soon", "ready", "over", "stalled"]
+Want = Literal["too_fast", "doubtful", "weigh"]
+
+SOON_DAYS = 7.0
+OVER_POINTS = 3.0  # percentage points past the target from which texture and money are lost
+TOO_FAST_RING = 0.6
+WEIGH_AFTER_SHARE = 0.25  # of the usual way, since the last weighing, after which a weighing is worth the walk
+
+
+@dataclass(frozen=True)
+class DaysLeft:
+    """Days to the target, rounded as the window allows."""
+
+    value: int
+    unit: Literal["d", "wk"]
+    about: bool
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """State of a piece, and what wants a hand."""
+
+    state: State
+    wants: tuple[Want, ...]
+    days_left: DaysLeft | None
+
+
+def days_left(remaining_days: float, window_days: float) -> DaysLeft:
+    """Round the days left as the window allows: to the day, about, or in weeks.
+
+    Parameters: remaining_days, window_days [days], both 0 or more.
+
+    >>> days_left(18.4, 16)
+    DaysLeft(value=18, unit='d', about=True)
+    >>> days_left(60, 40)
+    DaysLeft(value=9, unit='wk', about=True)
+    """
+    if window_days > 28 and remaining_days >= 28:
+        return DaysLeft(round(remaining_days / 7), "wk", True)
+    return DaysLeft(max(1, round(remaining_days)), "d", window_days > 10)
+
+
+def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
+    """Judge one piece. Parameters: piece; made, its forecast; now_s [s]."""
+    wants: list[Want] = []
+    if made.ring_risk >= TOO_FAST_RING and made.status == "drying":
+        wants.append("too_fast")
+    if made.doubts:
+        wants.append("doubtful")
+    left = None
+    state: State = "drying"
+    if made.status == "stalled":
+        state = "stalled"
+    elif made.status == "ready":
+        state = "over" if made.loss_percent >= piece.target_loss_percent + OVER_POINTS else "ready"
+    elif made.ready_p50_s is not None and made.ready_p10_s is not None and made.ready_p90_s is not None:
+        remaining = max(0.0, (made.ready_p50_s - now_s) / SECONDS_PER_DAY)
+        left = days_left(remaining, (made.ready_p90_s - made.ready_p10_s) / SECONDS_PER_DAY)
+        state = "soon" if remaining <= SOON_DAYS else "drying"
+        believed = [w.at_s for w in piece.weighings if all(d.at_s != w.at_s for d in made.doubts)]
+        last = max(believed, default=piece.hung_at_s)
+        whole = made.ready_p50_s - piece.hung_at_s
+        if now_s - last > WEIGH_AFTER_SHARE * whole:
+            wants.append("weigh")
+    return Judgement(state, tuple(wants), left)
+
+
+def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) -> str | None:
+    """Why a weight should be asked about before it counts, in words; None when it may be right.
+
+    Parameters: piece, with its believed weighings; made, its forecast; gross_g [g]; at_s [s].
+    A weight is asked about when it is well outside the window, or heavier than an earlier believed weighing.
+    """
+    low, mid, high = made.loss_at(at_s)
+    sd = max((high - low) / 2.56, 0.004)
+    tolerance = max(4.0 * sd, 0.03)
+    loss = piece.loss_fraction(gross_g)
+    expected_g = piece.gross_at(mid)
+    if gross_g > piece.start_weight_g * 1.005:
+        more = gross_g - piece.start_weight_g
+        return f"{more:.0f} g more than when it was hung; {likely_slip(gross_g, expected_g)}"
+    if abs(loss - mid) > tolerance:
+        return likely_slip(gross_g, expected_g)
+    doubted = {d.at_s for d in made.doubts}
+    before: Sequence[float] = [w.gross_g for w in piece.weighings if w.at_s < at_s and w.at_s not in doubted]
+    if before and gross_g > before[-1] + max(2.0, 0.012 * piece.net_start_g):
+        return f"heavier than the {before[-1]:.0f} g before: pieces do not gain weight. Tare, scale, or another piece?"
+    return None
+
+
+@dataclass(frozen=True)
+class Outline:
+    """Size of the hanging silhouette [mm], at hanging, and the girth now and at target as shares of it."""
+
+    length_mm: float
+    width_mm: float
+    girth_now: float
+    girth_target: float
+
+
+def outline(piece: Piece, loss_now: float) -> Outline:
+    """How big a piece hangs there, for a drawing at true relative size.
+
+    Parameters: piece; loss_now [share]. Volume shrinks by the water lost; a body keeps most of its length.
+    """
+    body = body_of(piece.kind, piece.shape, piece.net_start_g, piece.diameter_mm, piece.thickness_mm, piece.length_mm)
+    across = body.half_thickness_m * 2000
+    volume = piece.net_start_g / 1000 / MEAT_DENSITY_KG_M3 * 1e9
+    if piece.shape == "slab":
+        length = piece.length_mm or math.sqrt(volume / across) * 1.15
+        width = volume / across / length
+    else:
+        fill = 1.0 if piece.shape == "cylinder" else 0.72
+        length = piece.length_mm or volume / (math.pi * across**2 / 4 * fill)
+        width = across
+    power = 1 / 3 if piece.shape == "slab" else 1 / 2
+
+    def girth(loss: float) -> float:
+        return float((1 - min(max(loss, 0.0), 0.8) * 1.05) ** power)
+
+    return Outline(length, width, girth(loss_now), girth(piece.target_loss_percent / 100))

@@ -1,0 +1,200 @@
+"""Builds the Wheelhouse in a database: climate first, then the pieces that dried in it."""
+
+import time
+from pathlib import Path
+
+import numpy as np
+import numpy.typing as npt
+from sqlalchemy.orm import Session
+
+from zymon.core.drying.climate import Log
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.standins.goods import Nature, scale_reading, true_loss
+from zymon.store import hang, places
+from zymon.store.climate import add_readings
+from zymon.store.database import Database
+from zymon.store.models import ImportReport, Piece, Place, Weighing
+
+from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
+
+Array = npt.NDArray[np.float64]
+
+STEP_S = 300
+MADE_ANEW_AFTER_S = 20 * 3600  # a demo older than this no longer looks live
+
+
+def ensure_demo(file: Path, fresh: bool = False, now_s: int | None = None) -> None:
+    """Make the demo workshop unless a recent one is there; one that somebody worked in is never thrown away unasked."""
+    now_s = int(time.time()) if now_s is None else now_s
+    stamp = file.with_suffix(".made")
+    if file.exists() and stamp.exists() and not fresh and now_s - int(stamp.read_text()) < MADE_ANEW_AFTER_S:
+        return
+    if file.exists() and not fresh and _worked_in(file):
+        print("The demo workshop was worked in: it is kept as it is. `zymon demo --fresh` makes it anew.")
+        return
+    for old in file.parent.glob(f"{file.name}*"):
+        old.unlink()
+    file.parent.mkdir(parents=True, exist_ok=True)
+    print("Making the demo workshop …", flush=True)
+    build(file, now_s)
+    stamp.write_text(str(now_s))
+
+
+def _worked_in(file: Path) -> bool:
+    db = Database(file)
+    with db.reading() as session:
+        changed = (
+            session.query(Weighing)
+            .filter(Weighing.by.not_in(PEOPLE) | (Weighing.entered_s > Weighing.at_s + 1))
+            .first()
+        )
+    db.close()
+    return changed is not None
+
+
+def build(file: Path, now_s: int) -> None:
+    """Make the whole demo workshop in a new file."""
+    db = Database(file)
+    with db.writing() as session:
+        places.open_workshop(session, WORKSHOP, TIME_ZONE, now_s - int(400 * DAY))
+        logs: dict[str, Log] = {}
+        stored: dict[str, Place] = {}
+        times = np.arange(now_s - now_s % STEP_S - int(365 * DAY), now_s + 1, STEP_S, dtype=np.float64)
+        for i, demo in enumerate(PLACES):
+            chamber = demo.chamber
+            if demo.outage:
+                start = now_s - demo.outage[0] * DAY
+                chamber = type(chamber)(**{**vars(chamber), "outages": ((start, start + demo.outage[1] * 3600),)})
+            c, rh = chamber.log(times, SEED + i)
+            made = places.make_place(
+                session,
+                demo.name,
+                demo.kind,
+                list(demo.hooks_per_rod),
+                (chamber.temperature_c, chamber.rh_percent),
+                PEOPLE[0],
+                int(times[0]),
+            )
+            report = ImportReport(
+                at_s=now_s,
+                by=PEOPLE[0],
+                kind="climate",
+                file_name="simulated logger",
+                sha256="0" * 64,
+                place_id=made.id,
+                rows_new=len(times),
+                rows_same=0,
+                rows_conflict=0,
+                rows_left_out=0,
+            )
+            session.add(report)
+            session.flush()
+            rows = list(zip(times.astype(np.int64).tolist(), c.tolist(), rh.tolist(), strict=True))
+            add_readings(session, made.id, rows, report.id)
+            hourly = slice(None, None, 12)
+            logs[demo.name], stored[demo.name] = Log(times[hourly], c[hourly], rh[hourly]), made
+        for number, batch in enumerate((*FINISHED, *HANGING)):
+            _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number).make()
+    db.close()
+
+
+class _Maker:
+    """Makes one batch: its pieces, how they truly dried, and the weighings somebody took."""
+
+    def __init__(self, session: Session, batch: DemoBatch, place: Place, log: Log, now_s: int, seed: int) -> None:
+        self.session, self.batch, self.place, self.log, self.now_s = session, batch, place, log, now_s
+        self.rng = np.random.default_rng(seed)
+        self.natures = [
+            Nature(
+                batch.luck[0] + float(self.rng.normal(0, 0.07)),
+                batch.luck[1] + float(self.rng.normal(0, 0.05)),
+                batch.hook_air.get(i, 1.0),
+            )
+            for i in range(len(batch.weights_g))
+        ]
+
+    def make(self) -> None:
+        """Hang the batch, weigh it along the way, take it down if it is finished."""
+        hung_s = self._hung()
+        for i in range(len(self.batch.weights_g)):
+            self._piece(i, hung_s)
+
+    def _declared(self, i: int, hung_s: int) -> hang.NewPiece:
+        b = self.batch
+        slab = b.shape == "slab"
+        wobble = 1.0 if b.kind in ("salame", "thin_sausage") else 1 + 0.03 * ((i * 3) % 5 - 2)
+        across = None if b.across_mm is None else round(b.across_mm * wobble)
+        return hang.NewPiece(
+            tag=f"{b.code}-{i + 1:02d}",
+            batch_code=b.code,
+            product=b.product,
+            kind=b.kind,
+            shape=b.shape,
+            casing=b.casing,
+            fat_percent=b.fat,
+            salt_percent=b.salt,
+            diameter_mm=None if slab else across,
+            thickness_mm=across if slab else None,
+            length_mm=b.length_mm,
+            start_weight_g=b.weights_g[i],
+            tare_g=b.tare_g,
+            target_loss_percent=b.target,
+            hung_s=hung_s,
+        )
+
+    def _core(self, i: int, hung_s: int) -> CorePiece:
+        values = {
+            k: v for k, v in vars(self._declared(i, hung_s)).items() if k not in ("batch_code", "product", "hung_s")
+        }
+        return CorePiece(**values, batch=self.batch.code, hung_at_s=hung_s)
+
+    def _days_to_target(self, hung_s: int) -> float:
+        middle = len(self.batch.weights_g) // 2
+        t, loss = true_loss(self._core(middle, hung_s), self.natures[middle], self.log, 250)
+        return float(np.interp(self.batch.target / 100, loss, t)) / DAY
+
+    def _hung(self) -> int:
+        days = self.batch.days_hung
+        if days is None:
+            days = 30.0
+            for _ in range(4):
+                days = max(1.0, self._days_to_target(int(self.now_s - days * DAY)) - (self.batch.days_to_go or 0.0))
+        hung = self.now_s - days * DAY
+        return int(hung - (hung % DAY) + 9 * 3600) if days > 1 else int(hung)
+
+    def _piece(self, i: int, hung_s: int) -> None:
+        b = self.batch
+        core = self._core(i, hung_s)
+        time_s, loss = true_loss(core, self.natures[i], self.log, max(1.0, (self.now_s - hung_s) / DAY))
+        rod_number, hook = b.first_hook
+        rod = self.place.rods[rod_number - 1]
+        down_s = None
+        if b.finished and i not in b.left_hanging:
+            done = float(np.interp(b.target / 100 + 0.004, loss, time_s))
+            down_s = int(min(hung_s + done, self.now_s - 3600))
+        at_hook = hook + (i if not b.left_hanging else int(i not in b.left_hanging))
+        made: Piece = hang.hang_piece(
+            self.session, self._declared(i, hung_s), rod.id, at_hook, PEOPLE[i % 2], self.now_s
+        )
+        end = down_s or self.now_s
+        if b.weighed is None or i in b.weighed:
+            self._weigh(made, core, time_s, loss, i, end)
+        if down_s is not None:
+            hang.take_down(self.session, made.id, f"at target ({PEOPLE[0]})", down_s)
+
+    def _weigh(self, made: Piece, core: CorePiece, time_s: Array, loss: Array, i: int, end_s: int) -> None:
+        b = self.batch
+        at = made.hung_s + b.weigh_every_days * DAY + float(self.rng.uniform(-0.1, 0.1)) * DAY
+        taken: list[tuple[int, float]] = []
+        while at < end_s - 3600:
+            truth = core.gross_at(float(np.interp(at - made.hung_s, time_s, loss)))
+            taken.append((int(at), scale_reading(truth, self.rng)))
+            at += b.weigh_every_days * DAY * float(self.rng.uniform(0.9, 1.1))
+        if b.mistake and b.mistake[0] == i and len(taken) >= b.mistake[1]:
+            k = len(taken) - b.mistake[1]
+            digits = f"{taken[k][1]:.0f}"
+            taken[k] = (taken[k][0], float(digits[1] + digits[0] + digits[2:]))
+        for at_s, gross_g in taken:
+            made.weighings.append(
+                Weighing(at_s=at_s, gross_g=gross_g, by=PEOPLE[i % 2], entered_s=at_s, confirmed=False)
+            )

@@ -1,0 +1,5 @@
+"""What is kept: SQLAlchemy models, sessions, migrations, and queries by station.
+
+May import the core; knows nothing of the web. Times are whole seconds since 1970 UTC in columns named `_s`;
+weights are grams as entered. What a person entered is never overwritten or deleted: it is struck through.
+"""

@@ -1,0 +1,121 @@
+"""The forecasts of a place, kept until something changes that can move a date."""
+
+import threading
+from dataclasses import dataclass, replace
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from zymon.core.drying.forecast import PieceForecast, forecast
+from zymon.core.drying.history import History
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.history import Weighing as CoreWeighing
+
+from .climate import hourly_log
+from .hang import last_hanging, pieces_of_place
+from .models import ForecastRecord, Hanging, Piece
+from .places import place, setpoint_at
+
+FRESH_FOR_S = 900  # a forecast is made anew when it is older than this, though nothing changed
+
+
+def core_piece(of: Piece) -> CorePiece:
+    """A stored piece as the forecast sees it: struck weighings left out."""
+    batch = of.batch
+    return CorePiece(
+        tag=of.tag,
+        batch=batch.code,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry against the same list
+        shape=batch.shape,  # type: ignore[arg-type]
+        casing=batch.casing,  # type: ignore[arg-type]
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        length_mm=of.length_mm,
+        start_weight_g=of.start_weight_g,
+        tare_g=of.tare_g,
+        hung_at_s=of.hung_s,
+        target_loss_percent=of.target_loss_percent,
+        weighings=tuple(
+            CoreWeighing(w.at_s, w.gross_g)
+            for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id))
+            if w.struck_s is None
+        ),
+    )
+
+
+def history_of(session: Session, place_id: int, now_s: int, since_s: int | None = None) -> History:
+    """Everything the forecasts of a place rest on at a time; the climate from its oldest piece or `since_s` on."""
+    now, finished = pieces_of_place(session, place_id, now_s)
+    pieces = [core_piece(p) for p in [*now, *finished]]
+    first = min((int(p.hung_at_s) for p in pieces), default=now_s)
+    if since_s is not None:
+        first = min(first, since_s)
+    setpoint = setpoint_at(place(session, place_id), now_s)
+    return History(
+        pieces=tuple(pieces),
+        log=hourly_log(session, place_id, first, now_s),
+        setpoint_c=setpoint.temperature_c if setpoint else None,
+        setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
+        now_s=now_s,
+    )
+
+
+@dataclass(frozen=True)
+class _Kept:
+    revision: int
+    made_s: int
+    by_tag: dict[str, PieceForecast]
+
+
+class Board:
+    """Forecasts by place and tag, renewed when the place's revision rises or they grow old."""
+
+    def __init__(self) -> None:
+        self._kept: dict[int, _Kept] = {}
+        self._lock = threading.Lock()
+
+    def of_place(self, session: Session, place_id: int, now_s: int) -> dict[str, PieceForecast]:
+        """The forecasts of all pieces of a place, by tag."""
+        revision = place(session, place_id).revision
+        with self._lock:
+            kept = self._kept.get(place_id)
+            if kept is None or kept.revision != revision or not 0 <= now_s - kept.made_s < FRESH_FOR_S:
+                made = forecast(history_of(session, place_id, now_s))
+                kept = _Kept(revision, now_s, {f.tag: f for f in made})
+                self._kept[place_id] = kept
+            return kept.by_tag
+
+    def of_piece(self, session: Session, of: Piece, now_s: int) -> PieceForecast:
+        """The forecast of one piece, also of one taken down so long ago that its place no longer learns from it."""
+        place_id = last_hanging(of).place_id
+        made = self.of_place(session, place_id, now_s).get(of.tag)
+        if made is not None:
+            return made
+        return forecast(replace(history_of(session, place_id, now_s, since_s=of.hung_s), pieces=(core_piece(of),)))[0]
+
+
+def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: int | None, now_s: int) -> None:
+    """Keep what was forecast right after a weighing."""
+
+    def whole(seconds: float | None) -> int | None:
+        return None if seconds is None else round(seconds)
+
+    session.add(
+        ForecastRecord(
+            piece_id=piece_id,
+            weighing_id=weighing_id,
+            made_s=now_s,
+            p10_s=whole(made.ready_p10_s),
+            p50_s=whole(made.ready_p50_s),
+            p90_s=whole(made.ready_p90_s),
+            loss_percent=made.loss_percent,
+            status=made.status,
+        )
+    )
+
+
+def hanging_count(session: Session) -> int:
+    """How many pieces hang in the workshop."""
+    return session.scalar(select(func.count()).select_from(Hanging).where(Hanging.to_s.is_(None))) or 0

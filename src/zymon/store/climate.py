@@ -1,0 +1,126 @@
+"""Climate readings: set-wise inserts, hourly roll-ups, and series with as many points as a chart has pixels."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from sqlalchemy import select, text
+from sqlalchemy.orm import Session
+
+from zymon.core.drying.climate import Log
+
+from .models import ReadingHour
+from .places import place, touch
+
+HOUR_S = 3600
+Row = tuple[int, float, float]
+
+_ROLL_UP = text(
+    """
+    INSERT OR REPLACE INTO reading_hour
+      (place_id, hour_s, readings, temperature_c, temperature_min_c, temperature_max_c,
+       rh_percent, rh_min_percent, rh_max_percent)
+    SELECT place_id, at_s / 3600 * 3600, count(*), avg(temperature_c), min(temperature_c), max(temperature_c),
+           avg(rh_percent), min(rh_percent), max(rh_percent)
+    FROM reading WHERE place_id = :place AND at_s >= :low AND at_s < :high
+    GROUP BY 2
+    """
+)
+
+
+def add_readings(session: Session, place_id: int, rows: Sequence[Row], import_id: int | None) -> None:
+    """Store readings that are new at this place, and roll their hours up again.
+
+    Parameters: rows of (at [s], temperature [°C], humidity [%]), no time of which is stored yet.
+    """
+    if not rows:
+        return
+    raw = session.connection().connection.cursor()
+    raw.executemany(
+        "INSERT INTO reading (place_id, at_s, temperature_c, rh_percent, import_id) VALUES (?, ?, ?, ?, ?)",
+        [(place_id, at, c, rh, import_id) for at, c, rh in rows],
+    )
+    low = min(r[0] for r in rows) // HOUR_S * HOUR_S
+    high = max(r[0] for r in rows) // HOUR_S * HOUR_S + HOUR_S
+    session.execute(_ROLL_UP, {"place": place_id, "low": low, "high": high})
+    touch(place(session, place_id))
+
+
+def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) -> dict[int, tuple[float, float]]:
+    """What is stored between two times, inclusive, by time."""
+    found = session.execute(
+        text("SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p AND at_s BETWEEN :a AND :b"),
+        {"p": place_id, "a": low_s, "b": high_s},
+    )
+    return {at: (c, rh) for at, c, rh in found}
+
+
+def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
+    """The hourly means of a place as the forecast's log, each at the middle of its hour but never after `high_s`."""
+    rows = session.execute(
+        select(ReadingHour.hour_s, ReadingHour.temperature_c, ReadingHour.rh_percent)
+        .where(ReadingHour.place_id == place_id, ReadingHour.hour_s.between(low_s - HOUR_S, high_s))
+        .order_by(ReadingHour.hour_s)
+    ).all()
+    table = np.array([tuple(r) for r in rows], dtype=np.float64).reshape(-1, 3)
+    return Log(np.minimum(table[:, 0] + HOUR_S / 2, high_s), table[:, 1], table[:, 2])
+
+
+@dataclass(frozen=True)
+class Series:
+    """A climate series for a chart: one entry per point; lists of equal length."""
+
+    at_s: list[int]
+    temperature_c: list[float]
+    temperature_min_c: list[float]
+    temperature_max_c: list[float]
+    rh_percent: list[float]
+    rh_min_percent: list[float]
+    rh_max_percent: list[float]
+    bucket_s: int
+
+
+_FROM_HOURS = text(
+    """
+    SELECT hour_s / :b * :b,
+           sum(temperature_c * readings) / sum(readings), min(temperature_min_c), max(temperature_max_c),
+           sum(rh_percent * readings) / sum(readings), min(rh_min_percent), max(rh_max_percent)
+    FROM reading_hour WHERE place_id = :p AND hour_s >= :low AND hour_s <= :high GROUP BY 1 ORDER BY 1
+    """
+)
+_FROM_READINGS = text(
+    """
+    SELECT at_s / :b * :b, avg(temperature_c), min(temperature_c), max(temperature_c),
+           avg(rh_percent), min(rh_percent), max(rh_percent)
+    FROM reading WHERE place_id = :p AND at_s >= :low AND at_s <= :high GROUP BY 1 ORDER BY 1
+    """
+)
+
+
+def series(session: Session, place_id: int, low_s: int, high_s: int, points: int) -> Series:
+    """Means and extremes of at most about `points` equal spans between two times.
+
+    Parameters: low_s, high_s [s]; points [-]. Spans of an hour or more come from the roll-ups, so that
+    a year of one-minute readings is answered as fast as a week.
+    """
+    bucket = max(60, -(-(high_s - low_s) // max(points, 1)))
+    whole_hours = bucket >= HOUR_S
+    if whole_hours:
+        bucket = -(-bucket // HOUR_S) * HOUR_S
+    rows = session.execute(
+        _FROM_HOURS if whole_hours else _FROM_READINGS, {"b": bucket, "p": place_id, "low": low_s, "high": high_s}
+    ).all()
+    at, c, c_low, c_high, rh, rh_low, rh_high = zip(*rows, strict=True) if rows else ((),) * 7
+
+    def tidy(values: Sequence[float]) -> list[float]:
+        return [round(v, 3) for v in values]
+
+    return Series(list(at), tidy(c), tidy(c_low), tidy(c_high), tidy(rh), tidy(rh_low), tidy(rh_high), bucket)
+
+
+def all_readings(session: Session, place_id: int) -> list[Row]:
+    """Every reading of a place in time order, for export."""
+    found = session.execute(
+        text("SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p ORDER BY at_s"), {"p": place_id}
+    )
+    return [(at, c, rh) for at, c, rh in found]

@@ -1,0 +1,69 @@
+"""Engine, sessions and migrations of one workshop's SQLite file."""
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.orm import Session
+
+
+class Database:
+    """Opens the file, brings its tables up to date, and hands out sessions."""
+
+    def __init__(self, file: Path) -> None:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        self.file = file
+        self.engine: Engine = create_engine(
+            f"sqlite:///{file}", connect_args={"timeout": 30, "check_same_thread": False}
+        )
+        event.listen(self.engine, "connect", _prepare)
+        event.listen(self.engine, "begin", _begin)
+        self.writer = self.engine.execution_options(zymon_write=True)
+        migrate(self.engine)
+
+    @contextmanager
+    def reading(self) -> Iterator[Session]:
+        """A session that sees one consistent state and changes nothing."""
+        with Session(self.engine, expire_on_commit=False) as session:
+            yield session
+            session.rollback()
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """A session that commits at its end, all or nothing; holds the write lock from its start."""
+        with Session(self.writer, expire_on_commit=False) as session, session.begin():
+            yield session
+
+    def close(self) -> None:
+        """Give the file back."""
+        self.engine.dispose()
+
+
+def _prepare(connection: sqlite3.Connection, _record: Any) -> None:
+    connection.isolation_level = None  # we begin transactions ourselves, see _begin
+    run = connection.execute
+    run("PRAGMA foreign_keys = ON")  # SQLite forgets it with each connection
+    run("PRAGMA journal_mode = WAL")  # charts are read while weights are written
+    run("PRAGMA synchronous = FULL")  # what was acknowledged survives a power cut, not only a kill
+    run("PRAGMA cache_size = -65536")  # 64 MB: a year of one-minute climate fits
+    run("PRAGMA temp_store = MEMORY")
+
+
+def _begin(connection: Connection) -> None:
+    # a writer takes the lock at once: read-then-write can then never be overtaken by another writer
+    write = connection.get_execution_options().get("zymon_write", False)
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the tables up to date; data stays."""
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.execution_options(zymon_write=True).connect() as connection, connection.begin():
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")

@@ -1,0 +1,235 @@
+"""Imports: what a file would bring, and bringing it, all or nothing."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from itertools import pairwise
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
+
+from zymon.core.errors import OutOfRangeError
+from zymon.formats.hang_file import HangBatch, HangFile, HangPiece
+from zymon.formats.measurements import Measurements, RowError
+
+from .climate import Row, add_readings, stored_readings
+from .hang import NewPiece, check_weight, hang_piece, last_hanging
+from .models import Hanging, ImportReport, Piece, Weighing
+from .places import ClashError, place, setpoint_at, touch
+
+GAP_TOLD_FROM_S = 2 * 3600
+
+
+class UnusableFileError(ClashError):
+    """A file that was understood but cannot be brought in as it is."""
+
+
+@dataclass
+class Plan:
+    """What a file would bring to this workshop."""
+
+    new: int = 0
+    same: int = 0
+    conflict: int = 0
+    errors: list[RowError] = field(default_factory=list)
+    error_count: int = 0
+    notes: list[str] = field(default_factory=list)
+    apply: Callable[[Session, int], None] = lambda _session, _report: None
+
+
+def plan_climate(session: Session, place_id: int, file: Measurements) -> Plan:
+    """Compare climate rows with what is stored; stored readings are kept where a row differs."""
+    place(session, place_id)
+    plan = Plan(errors=list(file.errors), error_count=file.error_count, same=file.repeated)
+    rows = file.climate
+    if not rows:
+        return plan
+    stored = stored_readings(session, place_id, rows[0][0], rows[-1][0])
+    new: list[Row] = rows
+    if stored:
+        new = []
+        for row in rows:
+            there = stored.get(row[0])
+            if there is None:
+                new.append(row)
+            elif abs(there[0] - row[1]) < 0.005 and abs(there[1] - row[2]) < 0.005:
+                plan.same += 1
+            else:
+                plan.conflict += 1
+    plan.new = len(new)
+    gaps = [b[0] - a[0] for a, b in pairwise(rows) if b[0] - a[0] > GAP_TOLD_FROM_S]
+    if gaps:
+        longest = max(gaps) / 3600
+        many = "1 gap" if len(gaps) == 1 else f"{len(gaps)} gaps, the longest"
+        plan.notes.append(f"{many} of {longest:.0f} hours: the forecast bridges it with the habit of the place")
+    plan.apply = lambda s, report: add_readings(s, place_id, new, report)
+    return plan
+
+
+def plan_weights(session: Session, file: Measurements, by: str, now_s: int) -> Plan:
+    """Compare weighings with what is stored; each must belong to a piece that hangs or hung here."""
+    plan = Plan(errors=list(file.errors), error_count=file.error_count)
+    tags = {tag for _, tag, _, _ in file.weights}
+    found = session.scalars(select(Piece).where(Piece.tag.in_(tags)).options(selectinload(Piece.weighings)))
+    pieces = {p.tag: p for p in found}
+    new: list[tuple[int, int, float]] = []
+    seen: set[tuple[str, int]] = set()
+    for line, tag, at_s, gross_g in file.weights:
+        piece = pieces.get(tag)
+        fault = None
+        if piece is None:
+            fault = f"no piece carries the tag {tag}"
+        else:
+            try:
+                check_weight(piece, gross_g, at_s, now_s)
+            except OutOfRangeError as error:
+                fault = f"{tag}: {error}"
+        if fault is not None or piece is None:
+            plan.error_count += 1
+            plan.errors.append(RowError(line, fault or ""))
+            continue
+        there = [w for w in piece.weighings if w.at_s == at_s]
+        if any(abs(w.gross_g - gross_g) < 0.005 for w in there):
+            plan.same += 1
+        elif any(w.struck_s is None for w in there) or (tag, at_s) in seen:
+            plan.conflict += 1
+        else:
+            new.append((piece.id, at_s, gross_g))
+        seen.add((tag, at_s))
+    plan.new = len(new)
+
+    def apply(s: Session, report: int) -> None:
+        touched = set()
+        for piece_id, at_s, gross_g in new:
+            s.add(
+                Weighing(
+                    piece_id=piece_id,
+                    at_s=at_s,
+                    gross_g=gross_g,
+                    by=by,
+                    entered_s=now_s,
+                    confirmed=False,
+                    import_id=report,
+                )
+            )
+            touched.add(last_hanging(s.get_one(Piece, piece_id)).place_id)
+        for place_id in touched:
+            touch(place(s, place_id))
+
+    plan.apply = apply
+    return plan
+
+
+def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now_s: int) -> Plan:
+    """Compare a hang file with what is stored: new pieces go to free hooks, known tags get their new weighings."""
+    target = place(session, place_id)
+    plan = Plan()
+    tags = [p.tag for b in file.batches for p in b.pieces]
+    stored = {
+        p.tag: p
+        for p in session.scalars(select(Piece).where(Piece.tag.in_(tags)).options(selectinload(Piece.weighings)))
+    }
+    taken = {
+        (h.rod_id, h.hook)
+        for h in session.scalars(select(Hanging).where(Hanging.place_id == place_id, Hanging.to_s.is_(None)))
+    }
+    free = [(r.id, h) for r in target.rods for h in range(1, r.hooks + 1) if (r.id, h) not in taken]
+    fresh: list[tuple[HangBatch, HangPiece]] = []
+    weights: list[tuple[str, int, float]] = []
+    for batch in file.batches:
+        for piece in batch.pieces:
+            known = stored.get(piece.tag)
+            there = {(w.at_s, w.gross_g) for w in known.weighings} if known else set()
+            if known is None:
+                fresh.append((batch, piece))
+            elif (known.batch.code, known.start_weight_g, known.hung_s) == (
+                batch.id,
+                piece.start_weight_g,
+                round(piece.hung_at.timestamp()),
+            ):
+                plan.same += 1
+            else:
+                raise UnusableFileError(
+                    f"tag {piece.tag} is on another piece of this workshop already; nothing was stored"
+                )
+            for at, gross_g in piece.weights:
+                if round(at.timestamp()) > now_s + 60:
+                    raise UnusableFileError(f"{piece.tag}: weighed in the future ({at:%d %b %Y}); nothing was stored")
+                if (round(at.timestamp()), gross_g) not in there:
+                    weights.append((piece.tag, round(at.timestamp()), gross_g))
+    if len(fresh) > len(free):
+        raise UnusableFileError(
+            f"{target.name} has {len(free)} free hooks and the file {len(fresh)} new pieces: "
+            "make room or choose another place"
+        )
+    readings = {round(at.timestamp()): (c, rh) for at, c, rh in file.climate if round(at.timestamp()) <= now_s + 60}
+    have = stored_readings(session, place_id, min(readings), max(readings)) if readings else {}
+    rows = sorted((at, c, rh) for at, (c, rh) in readings.items() if at not in have)
+    plan.conflict = sum(1 for at in readings if at in have and have[at] != readings[at])
+    plan.new = len(fresh) + len(weights) + len(rows)
+    plan.notes.append(f"{len(fresh)} new pieces, {len(weights)} weighings, {len(rows)} climate readings")
+    setpoint = file.chamber.setpoint
+    current = setpoint_at(target, now_s)
+    if (
+        setpoint
+        and current
+        and (setpoint.temperature_c, setpoint.rh_percent) != (current.temperature_c, current.rh_percent)
+    ):
+        plan.notes.append(f"the set point of {target.name} stays as it is; change it by hand if the file's is right")
+
+    def apply(s: Session, report: int) -> None:
+        for (batch, piece), (rod_id, hook) in zip(fresh, free, strict=False):
+            hang_piece(s, _declared(batch, piece), rod_id, hook, by, now_s)
+        ids = {p.tag: p.id for p in s.scalars(select(Piece).where(Piece.tag.in_(tags)))}
+        for tag, at_s, gross_g in weights:
+            s.add(
+                Weighing(
+                    piece_id=ids[tag],
+                    at_s=at_s,
+                    gross_g=gross_g,
+                    by=by,
+                    entered_s=now_s,
+                    confirmed=False,
+                    import_id=report,
+                )
+            )
+        add_readings(s, place_id, rows, report)
+        touch(place(s, place_id))
+
+    plan.apply = apply
+    return plan
+
+
+def _declared(batch: HangBatch, piece: HangPiece) -> NewPiece:
+    return NewPiece(
+        tag=piece.tag,
+        batch_code=batch.id,
+        product=str((batch.model_extra or {}).get("product") or batch.kind.replace("_", " ").capitalize()),
+        kind=batch.kind,
+        shape=batch.shape,
+        casing=batch.casing,
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        diameter_mm=piece.diameter_mm,
+        thickness_mm=piece.thickness_mm,
+        length_mm=piece.length_mm,
+        start_weight_g=piece.start_weight_g,
+        tare_g=piece.tare_g,
+        target_loss_percent=piece.target_loss_percent,
+        hung_s=round(piece.hung_at.timestamp()),
+    )
+
+
+def bring_in(session: Session, plan: Plan, report: ImportReport) -> ImportReport:
+    """Carry a plan out inside the session's transaction and keep its report."""
+    report.rows_new, report.rows_same, report.rows_conflict = plan.new, plan.same, plan.conflict
+    report.rows_left_out = plan.error_count
+    session.add(report)
+    session.flush()
+    plan.apply(session, report.id)
+    session.flush()
+    return report
+
+
+def reports(session: Session) -> list[ImportReport]:
+    """The latest imports, newest first."""
+    return list(session.scalars(select(ImportReport).order_by(ImportReport.id.desc()).limit(50)))

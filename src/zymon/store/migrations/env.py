@@ -1,0 +1,9 @@
+"""Alembic's entry: runs inside the connection that the database opened."""
+
+from alembic import context
+
+from zymon.store.models import Base
+
+connection = context.config.attributes["connection"]
+context.configure(connection=connection, target_metadata=Base.metadata, render_as_batch=True, transactional_ddl=False)
+context.run_migrations()

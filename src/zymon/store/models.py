@@ -1,0 +1,191 @@
+"""Tables. A new table or column comes with a migration and a note in it."""
+
+from sqlalchemy import CheckConstraint, ForeignKey, Index, String, UniqueConstraint, text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class Workshop(Base):
+    """The one workshop that this database belongs to."""
+
+    __tablename__ = "workshop"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    time_zone: Mapped[str] = mapped_column(String(60))
+    created_s: Mapped[int]
+
+
+class Place(Base):
+    """A chamber, cupboard, fridge or store, with a climate of its own."""
+
+    __tablename__ = "place"
+    __table_args__ = (CheckConstraint("kind IN ('chamber', 'warm', 'salt', 'store')"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    kind: Mapped[str] = mapped_column(String(16))
+    position: Mapped[int]
+    revision: Mapped[int] = mapped_column(default=0)  # rises with everything that can move a date
+    rods: Mapped[list["Rod"]] = relationship(back_populates="place", order_by="Rod.number")
+    setpoints: Mapped[list["Setpoint"]] = relationship(order_by="Setpoint.at_s")
+
+
+class Setpoint(Base):
+    """What the controller of a place was set to from a time on."""
+
+    __tablename__ = "setpoint"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
+    at_s: Mapped[int]
+    temperature_c: Mapped[float | None]
+    rh_percent: Mapped[float | None]
+    by: Mapped[str] = mapped_column(String(60))
+
+
+class Rod(Base):
+    """A rod with numbered hooks."""
+
+    __tablename__ = "rod"
+    __table_args__ = (UniqueConstraint("place_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"))
+    number: Mapped[int]
+    hooks: Mapped[int]
+    place: Mapped[Place] = relationship(back_populates="rods")
+
+
+class Batch(Base):
+    """Pieces of one making."""
+
+    __tablename__ = "batch"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    code: Mapped[str] = mapped_column(String(40), unique=True)
+    product: Mapped[str] = mapped_column(String(120))
+    kind: Mapped[str] = mapped_column(String(20))
+    shape: Mapped[str] = mapped_column(String(20))
+    casing: Mapped[str] = mapped_column(String(20))
+    fat_percent: Mapped[float | None]
+    salt_percent: Mapped[float | None]
+    created_s: Mapped[int]
+    pieces: Mapped[list["Piece"]] = relationship(back_populates="batch", order_by="Piece.tag")
+
+
+class Piece(Base):
+    """A tagged piece, as it was when hung."""
+
+    __tablename__ = "piece"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
+    tag: Mapped[str] = mapped_column(String(40), unique=True)
+    diameter_mm: Mapped[float | None]
+    thickness_mm: Mapped[float | None]
+    length_mm: Mapped[float | None]
+    start_weight_g: Mapped[float]
+    tare_g: Mapped[float]
+    target_loss_percent: Mapped[float]
+    hung_s: Mapped[int]
+    by: Mapped[str] = mapped_column(String(60))
+    batch: Mapped[Batch] = relationship(back_populates="pieces")
+    hangings: Mapped[list["Hanging"]] = relationship(back_populates="piece", order_by="Hanging.from_s")
+    weighings: Mapped[list["Weighing"]] = relationship(back_populates="piece", order_by="Weighing.at_s, Weighing.id")
+
+
+class Hanging(Base):
+    """Where a piece hung, from when to when; open while it hangs there."""
+
+    __tablename__ = "hanging"
+    __table_args__ = (
+        Index("one_piece_per_hook", "rod_id", "hook", unique=True, sqlite_where=text("to_s IS NULL")),
+        Index("one_hook_per_piece", "piece_id", unique=True, sqlite_where=text("to_s IS NULL")),
+    )
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
+    rod_id: Mapped[int] = mapped_column(ForeignKey("rod.id"))
+    hook: Mapped[int]
+    from_s: Mapped[int]
+    to_s: Mapped[int | None]
+    end_reason: Mapped[str | None] = mapped_column(String(200))
+    by: Mapped[str] = mapped_column(String(60))
+    piece: Mapped[Piece] = relationship(back_populates="hangings")
+    rod: Mapped[Rod] = relationship()
+
+
+class Weighing(Base):
+    """A reading of the scale. Struck through, never changed."""
+
+    __tablename__ = "weighing"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    at_s: Mapped[int]
+    gross_g: Mapped[float]
+    by: Mapped[str] = mapped_column(String(60))
+    entered_s: Mapped[int]
+    confirmed: Mapped[bool] = mapped_column(default=False)  # asked about and kept all the same
+    import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+    struck_s: Mapped[int | None]
+    struck_by: Mapped[str | None] = mapped_column(String(60))
+    struck_reason: Mapped[str | None] = mapped_column(String(200))
+    piece: Mapped[Piece] = relationship(back_populates="weighings")
+
+
+class ForecastRecord(Base):
+    """What was forecast for a piece right after a weighing, so that the record can be shown later."""
+
+    __tablename__ = "forecast_record"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    weighing_id: Mapped[int | None] = mapped_column(ForeignKey("weighing.id"))
+    made_s: Mapped[int]
+    p10_s: Mapped[int | None]
+    p50_s: Mapped[int | None]
+    p90_s: Mapped[int | None]
+    loss_percent: Mapped[float]
+    status: Mapped[str] = mapped_column(String(16))
+
+
+class Reading(Base):
+    """One reading of a climate sensor; bulk data, kept in time order by its key."""
+
+    __tablename__ = "reading"
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012 -- SQLAlchemy reads it as declared
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), primary_key=True)
+    at_s: Mapped[int] = mapped_column(primary_key=True)
+    temperature_c: Mapped[float]
+    rh_percent: Mapped[float]
+    import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+
+
+class ReadingHour(Base):
+    """Roll-up of the readings of one hour; made again whenever readings of that hour come in."""
+
+    __tablename__ = "reading_hour"
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012 -- as above
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), primary_key=True)
+    hour_s: Mapped[int] = mapped_column(primary_key=True)
+    readings: Mapped[int]
+    temperature_c: Mapped[float]
+    temperature_min_c: Mapped[float]
+    temperature_max_c: Mapped[float]
+    rh_percent: Mapped[float]
+    rh_min_percent: Mapped[float]
+    rh_max_percent: Mapped[float]
+
+
+class ImportReport(Base):
+    """What a file brought: stays as the answer to "where does this come from?"."""
+
+    __tablename__ = "import_report"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at_s: Mapped[int]
+    by: Mapped[str] = mapped_column(String(60))
+    kind: Mapped[str] = mapped_column(String(16))
+    file_name: Mapped[str] = mapped_column(String(200))
+    sha256: Mapped[str] = mapped_column(String(64))
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    rows_new: Mapped[int]
+    rows_same: Mapped[int]
+    rows_conflict: Mapped[int]
+    rows_left_out: Mapped[int]

@@ -1,0 +1,138 @@
+"""Places, their rods and set points."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session, selectinload
+
+from zymon.core.errors import ZymonError
+
+from .models import Hanging, Place, ReadingHour, Rod, Setpoint, Workshop
+
+
+class NotFoundError(ZymonError, LookupError):
+    """Something asked for by id or tag is not there."""
+
+
+class ClashError(ZymonError, ValueError):
+    """A name, tag or hook is taken already."""
+
+
+def workshop(session: Session) -> Workshop | None:
+    """The workshop, or None in a new database."""
+    return session.scalar(select(Workshop))
+
+
+def open_workshop(session: Session, name: str, time_zone: str, now_s: int) -> Workshop:
+    """Name the workshop of a new database; a second time its name and time zone change."""
+    shop = workshop(session) or Workshop(created_s=now_s)
+    shop.name, shop.time_zone = name, time_zone
+    session.add(shop)
+    session.flush()
+    return shop
+
+
+def places(session: Session) -> list[Place]:
+    """All places in walking order, with rods and set points."""
+    query = select(Place).options(selectinload(Place.rods), selectinload(Place.setpoints)).order_by(Place.position)
+    return list(session.scalars(query))
+
+
+def place(session: Session, place_id: int) -> Place:
+    """One place. Raises NotFoundError."""
+    found = session.get(Place, place_id)
+    if found is None:
+        raise NotFoundError("this place is not there")
+    return found
+
+
+def make_place(
+    session: Session,
+    name: str,
+    kind: str,
+    hooks_per_rod: list[int],
+    setpoint: tuple[float | None, float | None],
+    by: str,
+    now_s: int,
+) -> Place:
+    """Make a place with its rods. Raises ClashError when the name is taken."""
+    if session.scalar(select(Place.id).where(func.lower(Place.name) == name.lower())) is not None:
+        raise ClashError(f"there is a place called {name} already")
+    position = (session.scalar(select(func.max(Place.position))) or 0) + 1
+    made = Place(name=name, kind=kind, position=position, revision=0)
+    made.rods = [Rod(number=i + 1, hooks=hooks) for i, hooks in enumerate(hooks_per_rod)]
+    made.setpoints = [Setpoint(at_s=now_s, temperature_c=setpoint[0], rh_percent=setpoint[1], by=by)]
+    session.add(made)
+    session.flush()
+    return made
+
+
+def change_setpoint(
+    session: Session, place_id: int, temperature_c: float | None, rh_percent: float | None, by: str, now_s: int
+) -> Place:
+    """Note a new set point from now on; the earlier ones stay on record."""
+    changed = place(session, place_id)
+    changed.setpoints.append(Setpoint(at_s=now_s, temperature_c=temperature_c, rh_percent=rh_percent, by=by))
+    touch(changed)
+    session.flush()
+    return changed
+
+
+def setpoint_at(of: Place, at_s: int) -> Setpoint | None:
+    """The set point in force at a time [s]; the earliest one before any was noted."""
+    past = [s for s in of.setpoints if s.at_s <= at_s]
+    return past[-1] if past else (of.setpoints[0] if of.setpoints else None)
+
+
+def touch(changed: Place) -> None:
+    """Say that something changed which can move a date."""
+    changed.revision += 1
+
+
+def free_hook(session: Session, rod_id: int, hook: int) -> Rod:
+    """The rod, if its hook exists and is free. Raises NotFoundError or ClashError."""
+    rod = session.get(Rod, rod_id)
+    if rod is None:
+        raise NotFoundError("this rod is not there")
+    if not 1 <= hook <= rod.hooks:
+        raise NotFoundError(f"rod {rod.number} has hooks 1 to {rod.hooks}, not {hook}")
+    taken = session.scalar(
+        select(Hanging).where(Hanging.rod_id == rod_id, Hanging.hook == hook, Hanging.to_s.is_(None))
+    )
+    if taken is not None:
+        raise ClashError(f"rod {rod.number} hook {hook} is taken by {taken.piece.tag}")
+    return rod
+
+
+@dataclass(frozen=True)
+class AirNow:
+    """The last hour of a place's climate, and how it moved over the six hours before."""
+
+    at_s: int
+    temperature_c: float
+    rh_percent: float
+    trend_c: float
+    trend_rh: float
+
+
+def air_now(session: Session, place_id: int, now_s: int) -> AirNow | None:
+    """The latest logged hour up to now, or None when nothing was logged."""
+    hours = session.execute(
+        select(ReadingHour.hour_s, ReadingHour.temperature_c, ReadingHour.rh_percent)
+        .where(ReadingHour.place_id == place_id, ReadingHour.hour_s <= now_s)
+        .order_by(ReadingHour.hour_s.desc())
+        .limit(7)
+    ).all()
+    if not hours:
+        return None
+    last, first = hours[0], hours[-1]
+    return AirNow(last[0], last[1], last[2], last[1] - first[1], last[2] - first[2])
+
+
+def flush_or_clash(session: Session, text: str) -> None:
+    """Write what is pending; a broken uniqueness becomes a ClashError with the given text."""
+    try:
+        session.flush()
+    except IntegrityError as error:
+        raise ClashError(text) from error
