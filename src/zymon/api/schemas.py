@@ -134,6 +134,7 @@ class PieceCard(BaseModel):
     loss_percent: float
     target_loss_percent: float
     pace_percent_per_day: float
+    safe_percent_per_day: float
     ring_risk: float
     state: State
     wants: list[Want]

@@ -84,6 +84,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         loss_percent=round(made.loss_percent, 2),
         target_loss_percent=of.target_loss_percent,
         pace_percent_per_day=round(made.rate_percent_per_day, 3),
+        safe_percent_per_day=round(made.safe_percent_per_day, 3),
         ring_risk=round(made.ring_risk, 3),
         state=judged.state,
         wants=list(judged.wants),

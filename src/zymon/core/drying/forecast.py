@@ -13,7 +13,7 @@ import numpy.typing as npt
 
 from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
 from ..pieces import target_weight
-from .climate import expected_air
+from .climate import expected_air, rates
 from .doubt import Doubt, name_doubts
 from .geometry import body_of
 from .history import History, Piece
@@ -41,6 +41,10 @@ UNUSUAL_FACTOR, UNUSUAL_SHARE = (
     2.2,
     0.03,
 )  # how many times the usual duration counts as unusual, and what such a future still counts
+GENTLE_AIR_USUAL = (13.0, 79.0)
+GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
+SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
+UNUSUAL_PIECE = 40.0  # how much wider the prior of a piece becomes that its own weighings contradict together
 SURE_READY = 0.6  # share of futures past the target before a piece is called ready
 
 
@@ -56,6 +60,7 @@ class PieceForecast:
     ready_p50_s: float | None
     ready_p90_s: float | None
     status: Status
+    safe_percent_per_day: float
     ring_risk: float
     doubts: tuple[Doubt, ...]
     curve_s: Array
@@ -140,14 +145,23 @@ class _Chamber:
         far = fine * (np.maximum(horizon, elapsed * 1.5) / fine) ** (np.arange(1, FAR_STEPS + 1)[:, None] / FAR_STEPS)
         self._set_drivers(np.concatenate([near, far]))
 
+    def set_gentle(self) -> None:
+        """How each piece would dry, by its prior, in the gentle air its kind is known to take well."""
+        gentle = [GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL) for p in self.pieces]
+        still = np.array(gentle, dtype=np.float64).T
+        saturation, vapour, arrhenius, _ = rates(still[0], still[1])
+        steps = len(self.middle)
+        self.saturation, self.vapour, self.arrhenius = (np.tile(v, (steps, 1)) for v in (saturation, vapour, arrhenius))
+        self.gentle_loss = self.run(self.mean).loss
+
     def _set_drivers(self, time_s: Array) -> None:
         self.time_s = time_s
         self.saturation, self.vapour, self.arrhenius = self.air.means(time_s + self.hung)
         middle = (time_s[1:] + time_s[:-1]) / 2
         self.ahead = np.clip((time_s[1:] + self.hung - self.now_s) / np.diff(time_s, axis=0), 0.0, 1.0)
-        self.middle = middle
+        self.middle: Array = middle
 
-    def run(self, theta: Array, future: "Future | None" = None, keep: bool = False) -> DryingRun:
+    def run(self, theta: Array, future: "Future | None" = None) -> DryingRun:
         """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n)."""
         flat = theta.reshape(-1, theta.shape[-1])
         copies = len(flat) // len(self.pieces)
@@ -179,7 +193,7 @@ class _Chamber:
             v1 = p1 * np.clip(self.air.ahead_rh_percent + future.offset_rh, 1.0, 99.0) / 100
             saturation = saturation + ahead * (p1 - p0)
             vapour = vapour + ahead * (v1 - v0)
-        return dry(bodies, Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace), keep=keep)
+        return dry(bodies, Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace))
 
     def losses_at_weighings(self, loss: Array) -> Array:
         """Loss at each weighing, shape (w, copies·n), by linear interpolation on the grid."""
@@ -195,6 +209,23 @@ class _Chamber:
                 columns = i + n * np.arange(copies)
                 out[:k, columns] = loss[j][:, columns] * (1 - share) + loss[j + 1][:, columns] * share
         return out
+
+
+def _ring(c: _Chamber, i: int, loss_now: float, elapsed_s: float) -> tuple[float, float]:
+    """Safe pace [% a day] at this loss, and the risk of a dry ring 0…1.
+
+    A piece that reached its loss in half the time that gentle air takes is drying too fast: its rim has run ahead of
+    its core. Estimate; the bound is a rule of practice, not a measurement of the piece.
+    """
+    time_s, gentle = c.time_s[:, i], c.gentle_loss[:, i]
+    day = SECONDS_PER_DAY
+    at = float(np.interp(loss_now, gentle, time_s))
+    pace = float(np.interp(at + day / 2, time_s, gentle) - np.interp(at - day / 2, time_s, gentle))
+    safe_percent = 100 * SAFE_OVER_GENTLE * pace
+    if elapsed_s < day or loss_now < 0.01:
+        return safe_percent, 0.0
+    ratio = at / elapsed_s / SAFE_OVER_GENTLE
+    return safe_percent, float(ratio**4 / (1 + ratio**4))
 
 
 @dataclass(frozen=True)
@@ -229,11 +260,20 @@ STEPS = np.array([0.05, 0.05, 0.004, 0.05, 0.03])  # finite differences
 def _learn(c: _Chamber) -> tuple[Array, Array, Array, Array]:
     """Fit by Gauss-Newton passes. Returns θ (n, 5), information, vector, good share of weighings (w, n)."""
     n, p = c.mean.shape
-    theta = c.mean.copy()
-    information, vector = np.zeros((n, p, p)), np.zeros((n, p))
-    good = np.ones_like(c.w_loss)
     if not c.w_mask.any():
-        return theta, information, vector, good
+        return c.mean.copy(), np.zeros((n, p, p)), np.zeros((n, p)), np.ones_like(c.w_loss)
+    theta, information, vector, good = _passes(c)
+    held = (c.w_mask & (good < 0.5)).sum(axis=0)
+    unusual = (held >= 2) & (held > 0.4 * c.w_mask.sum(axis=0))
+    if unusual.any():  # several weighings that agree against the prior: the piece is unusual, not the scale
+        c.tree.piece_cov[unusual] *= UNUSUAL_PIECE
+        theta, information, vector, good = _passes(c)
+    return theta, information, vector, good
+
+
+def _passes(c: _Chamber) -> tuple[Array, Array, Array, Array]:
+    n, p = c.mean.shape
+    theta = c.mean.copy()
     for extra in ANNEAL:
         points = np.concatenate([theta[None], theta[None] + np.eye(p)[:, None, :] * STEPS[:, None, None]])
         at = c.losses_at_weighings(c.run(points).loss).reshape(-1, p + 1, n)
@@ -267,7 +307,7 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
     if not history.pieces:
         return ()
     c = _Chamber(history)
-    theta, information, vector, good = _learn(c)
+    _theta, information, vector, good = _learn(c)
     n, p = c.mean.shape
     b = len(c.tree.batch_cov)
     noise = _normals(draws, 1 + b + n + 1 + n, p)
@@ -279,16 +319,14 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
         (np.repeat(air[:, 2], n).reshape(draws, n) * 0.6 + noise[:, 2 + b + n :, 0] * 0.8).ravel() * DRIFT_SD,
     )
     loss = c.run(sampled, future).loss
-    middle = c.run(theta, keep=True)
+    c.set_gentle()
     loss = loss.reshape(len(loss), draws, n)
     cross = crossing(np.repeat(c.time_s[:, None], draws, axis=1), loss, c.target)
     # makers set targets that are reached in a usual time: futures in which it takes far longer count for little
     weight = UNUSUAL_SHARE + (1 - UNUSUAL_SHARE) / (1 + (cross / (UNUSUAL_FACTOR * c.usual_s)) ** 4)
     dates = weighted_quantiles(cross, weight)
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
-    return tuple(
-        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], middle, good[:, i]) for i in range(n)
-    )
+    return tuple(_answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], good[:, i]) for i in range(n))
 
 
 def weighted_quantiles(values: Array, weight: Array) -> Array:
@@ -308,7 +346,7 @@ def weighted_quantiles(values: Array, weight: Array) -> Array:
 
 
 def _answer(
-    c: _Chamber, i: int, cross: Array, weight: Array, quantiles: Array, curve: Array, middle: DryingRun, good: Array
+    c: _Chamber, i: int, cross: Array, weight: Array, quantiles: Array, curve: Array, good: Array
 ) -> PieceForecast:
     piece: Piece = c.pieces[i]
     time_s = c.time_s[:, i]
@@ -335,10 +373,7 @@ def _answer(
         p50_s = c.now_s + 0.02 * (c.reference[i])
         p90_s = max(p90_s or p50_s, p50_s)
     k = len(c.used[i])
-    rims = middle.profiles
-    assert rims is not None
-    index = np.array([1.0 - rims[j, -2, i] / rims[j, 0, i] for j in range(len(time_s))])
-    ring = float(np.interp(elapsed, time_s, index)) if elapsed > 0 else 0.0
+    safe_percent, ring_risk = _ring(c, i, loss_now, elapsed)
     return PieceForecast(
         tag=piece.tag,
         loss_percent=100 * loss_now,
@@ -348,7 +383,8 @@ def _answer(
         ready_p50_s=p50_s,
         ready_p90_s=p90_s,
         status=status,
-        ring_risk=float(np.clip((ring - 0.35) / 0.55, 0.0, 1.0)),
+        safe_percent_per_day=safe_percent,
+        ring_risk=ring_risk,
         doubts=name_doubts(
             piece, c.used[i], good[:k], [float(np.interp(w.at_s - hung, time_s, mid)) for w in c.used[i]]
         ),

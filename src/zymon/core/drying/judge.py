@@ -16,7 +16,7 @@ Want = Literal["too_fast", "doubtful", "weigh"]
 
 SOON_DAYS = 7.0
 OVER_POINTS = 3.0  # percentage points past the target from which texture and money are lost
-TOO_FAST_RING = 0.6
+TOO_FAST_RING = 0.5
 WEIGH_AFTER_SHARE = 0.25  # of the usual way, since the last weighing, after which a weighing is worth the walk
 
 
