@@ -8,7 +8,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
 from zymon.core.errors import OutOfRangeError, ZymonError
-from zymon.formats.hang_file import HangFileError, first_error, place_of
+from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.measurements import MeasurementFileError
 from zymon.store.places import ClashError, NotFoundError
 
@@ -80,6 +80,6 @@ def install(app: FastAPI) -> None:
         first = error.errors()[0]
         location = tuple(first["loc"][1:]) or tuple(first["loc"])
         where = place_of(location)
-        said = first_error(error).split(": ", 1)[-1]  # type: ignore[arg-type] # same shape as Pydantic's own error
+        said = fault_words(first)
         name = _FIELDS.get(where, where.replace("_", " "))
         return JSONResponse(_body("invalid", f"{name} {said}", where), status_code=422)

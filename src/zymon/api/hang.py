@@ -1,6 +1,9 @@
 """The Hang station: the room, its pieces, their weighings."""
 
 from dataclasses import replace
+from datetime import date, datetime
+from datetime import time as clock_time
+from zoneinfo import ZoneInfo
 
 from fastapi import APIRouter
 
@@ -11,13 +14,16 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 from zymon.store import hang as store
 from zymon.store.board import core_piece, history_of, record
+from zymon.store.places import workshop
 
 from . import schemas as s
 from . import views
-from .context import Context, Ctx, Id
+from .context import Context, Ctx, Id, moment
 from .errors import DoubtfulWeightError
 
 router = APIRouter(prefix="/api", tags=["hang"])
+
+MORNING = clock_time(9)  # a piece hung on an earlier day is taken to have been hung in the morning
 
 
 @router.get("/places/{place_id}/room")
@@ -39,8 +45,19 @@ def _piece(ctx: Context, piece_id: int) -> s.PieceOut:
 
 
 def _new(ctx: Context, body: s.PieceIn) -> store.NewPiece:
-    hung_s = ctx.now_s if body.hung_at is None else int(body.hung_at.timestamp())
-    return store.NewPiece(**body.model_dump(exclude={"hung_at", "rod_id", "hook", "by"}), hung_s=hung_s)
+    return store.NewPiece(
+        **body.model_dump(exclude={"hung_on", "rod_id", "hook", "by"}), hung_s=_hung_s(ctx, body.hung_on)
+    )
+
+
+def _hung_s(ctx: Context, hung_on: date | None) -> int:
+    """The moment of hanging: now, or on an earlier day the morning, by the workshop's clock."""
+    with ctx.db.reading() as session:
+        shop = workshop(session)
+    zone = ZoneInfo(shop.time_zone if shop else "UTC")
+    if hung_on is None or hung_on == moment(ctx.now_s).astimezone(zone).date():
+        return ctx.now_s
+    return int(datetime.combine(hung_on, MORNING, zone).timestamp())
 
 
 def _core(new: store.NewPiece) -> CorePiece:

@@ -1,6 +1,6 @@
 """Schemas of the answers and requests; the TypeScript types are made from them."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
@@ -247,7 +247,7 @@ class PieceIn(BaseModel):
     start_weight_g: Grams
     tare_g: Annotated[float, Field(ge=0, le=200_000, allow_inf_nan=False)] = 0.0
     target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)]
-    hung_at: datetime | None = None
+    hung_on: date | None = None
     rod_id: Annotated[int, Field(ge=1, le=2**31 - 1)]
     hook: Annotated[int, Field(ge=1, le=60)]
     by: Who

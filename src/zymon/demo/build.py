@@ -184,12 +184,18 @@ class _Maker:
 
     def _weigh(self, made: Piece, core: CorePiece, time_s: Array, loss: Array, i: int, end_s: int) -> None:
         b = self.batch
-        at = made.hung_s + b.weigh_every_days * DAY + float(self.rng.uniform(-0.1, 0.1)) * DAY
         taken: list[tuple[int, float]] = []
-        while at < end_s - 3600:
+        days = b.weigh_every_days
+        while True:
+            # people weigh in the morning or late in the afternoon
+            at = int(
+                (made.hung_s + days * DAY) // DAY * DAY + float(self.rng.choice([7.6, 8.4, 17.2])) * 3600 + 137 * i
+            )
+            if at >= end_s - 3600:
+                break
             truth = core.gross_at(float(np.interp(at - made.hung_s, time_s, loss)))
-            taken.append((int(at), scale_reading(truth, self.rng)))
-            at += b.weigh_every_days * DAY * float(self.rng.uniform(0.9, 1.1))
+            taken.append((at, scale_reading(truth, self.rng)))
+            days += b.weigh_every_days * float(self.rng.uniform(0.9, 1.1))
         if b.mistake and b.mistake[0] == i and len(taken) >= b.mistake[1]:
             k = len(taken) - b.mistake[1]
             digits = f"{taken[k][1]:.0f}"

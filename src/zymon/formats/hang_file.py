@@ -3,6 +3,7 @@
 The JSON Schemas in docs/formats are made from these models.
 """
 
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
@@ -137,9 +138,9 @@ def place_of(location: tuple[int | str, ...]) -> str:
 
 _WORDS = {
     "missing": "is missing",
-    "greater_than": "must be above {gt:g}",
-    "greater_than_equal": "must be {ge:g} or more",
-    "less_than_equal": "must be {le:g} or less",
+    "greater_than": "must be above {gt:.12g}",
+    "greater_than_equal": "must be {ge:.12g} or more",
+    "less_than_equal": "must be {le:.12g} or less",
     "finite_number": "must be a finite number",
     "float_type": "must be a number",
     "float_parsing": "must be a number",
@@ -154,11 +155,16 @@ _WORDS = {
 def first_error(error: ValidationError) -> str:
     """The first fault of a document as `place: what is wrong`."""
     fault = error.errors(include_url=False)[0]
+    return f"{place_of(fault['loc'])}: {fault_words(fault)}"
+
+
+def fault_words(fault: Mapping[str, Any]) -> str:
+    """What is wrong with a value, in words; parameters: fault, as Pydantic reports it."""
     words = _WORDS.get(fault["type"])
     message = words.format(**fault.get("ctx", {})) if words else fault["msg"][0].lower() + fault["msg"][1:]
     given = fault.get("input")
     got = f", got {given!r}" if isinstance(given, int | float | str) and len(str(given)) < 60 else ""
-    return f"{place_of(fault['loc'])}: {message}{got}"
+    return f"{message}{got}"
 
 
 def read_hang_file(data: bytes) -> HangFile:

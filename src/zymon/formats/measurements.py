@@ -82,7 +82,7 @@ class Measurements:
 
 def _plain(text: str) -> str:
     bare = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode().lower()
-    return re.sub(r"[^a-z/ ]+", " ", bare.replace("_", " ")).strip()
+    return " ".join(re.sub(r"[^a-z/ ]+", " ", bare.replace("_", " ")).split())
 
 
 def _match(header: str) -> tuple[str, str] | None:
@@ -283,6 +283,11 @@ def _read_rows(
                     out.rows += 1
                     out.fault(line, f"{len(row)} columns where {widest + 1} are needed")
                 continue
+            if out.error_count > HOPELESS_AFTER and out.error_count * 2 > out.rows:
+                raise MeasurementFileError(
+                    f"more than half of the first {out.rows} lines cannot be read; the first fault: "
+                    f"line {out.errors[0].line}: {out.errors[0].text}"
+                )
             out.rows += 1
             when = row[at_columns[0]] if len(at_columns) == 1 else " ".join(row[i] for i in at_columns)
             try:
@@ -299,11 +304,6 @@ def _read_rows(
                     reader(row, columns, line, round(at))
                 except ValueError:
                     out.fault(line, "not a number: " + " / ".join(cell.strip()[:20] for cell in row)[:80])
-            if out.error_count > HOPELESS_AFTER and out.error_count * 2 > out.rows:
-                raise MeasurementFileError(
-                    f"more than half of the first {out.rows} lines cannot be read; the first fault: "
-                    f"line {out.errors[0].line}: {out.errors[0].text}"
-                )
     except csv.Error as error:
         raise MeasurementFileError(f"line {line + 1}: cannot be read ({error})") from error
 

@@ -31,7 +31,6 @@ class Database:
         """A session that sees one consistent state and changes nothing."""
         with Session(self.engine, expire_on_commit=False) as session:
             yield session
-            session.rollback()
 
     @contextmanager
     def writing(self) -> Iterator[Session]:

@@ -9,6 +9,7 @@ import numpy.typing as npt
 from .history import Piece, Weighing
 
 DOUBTFUL_BELOW = 0.25  # share of belief in a weighing under which it is named
+SURELY_OFF = 0.025  # loss fraction under which a weighing may surprise, but is not called wrong
 CLOSE = 0.02  # a slip is named when mending it comes this close to the expected weight
 
 
@@ -65,5 +66,5 @@ def name_doubts(
     return tuple(
         Doubt(w.at_s, w.gross_g, likely_slip(w.gross_g, piece.gross_at(loss)))
         for w, belief, loss in zip(weighings, good, expected_loss, strict=True)
-        if belief < DOUBTFUL_BELOW
+        if belief < DOUBTFUL_BELOW and abs(piece.loss_fraction(w.gross_g) - loss) > SURELY_OFF
     )

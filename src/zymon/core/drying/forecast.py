@@ -18,8 +18,8 @@ from .doubt import Doubt, name_doubts
 from .geometry import body_of
 from .history import History, Piece
 from .learn import Tree
-from .priors import OSWIN_X, TYPICAL_SALT_PERCENT, WATER_IN_LEAN, WORKSHOP_SD, piece_prior, usual_days
-from .transport import Bodies, Drivers, DryingRun, dry
+from .priors import OSWIN_X, TYPICAL_SALT_PERCENT, WATER_IN_LEAN, WORKSHOP_SD, piece_prior
+from .transport import SORPTION_EXPONENT, Bodies, Drivers, DryingRun, dry
 
 Array = npt.NDArray[np.float64]
 Status = Literal["drying", "ready", "stalled"]
@@ -37,13 +37,11 @@ MODEL_SD = 0.003  # what the model cannot follow, as loss fraction
 DRIFT_SD = 0.06  # how far the pace of the weeks ahead may differ from the learned one (ln)
 OUTLIER_SHARE = 1 / 60
 OUTLIER_WIDTH = 0.35  # spread of a mistaken weighing, loss fraction
-UNUSUAL_FACTOR, UNUSUAL_SHARE = (
-    2.2,
-    0.03,
-)  # how many times the usual duration counts as unusual, and what such a future still counts
 GENTLE_AIR_USUAL = (13.0, 79.0)
 GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
 SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
+# A target is set where its kind still has water to give: about SPARE of the start weight, or the draw counts little
+SPARE, SPARE_WIDTH, UNREACHABLE_SHARE = 0.03, 0.012, 0.02
 UNUSUAL_PIECE = 40.0  # how much wider the prior of a piece becomes that its own weighings contradict together
 SURE_READY = 0.6  # share of futures past the target before a piece is called ready
 
@@ -90,9 +88,6 @@ class _Chamber:
             for p, b in zip(ps, body, strict=True)
         ]
         self.mean = np.array([q.mean for q in prior])
-        self.usual_s = SECONDS_PER_DAY * np.array(
-            [usual_days(b, p.target_loss_percent / 100) for p, b in zip(ps, body, strict=True)]
-        )
         self.half_thickness = np.array([b.half_thickness_m for b in body])
         self.curvature = np.array([b.curvature for b in body])
         fat = np.array([q.fat_fraction for q in prior])
@@ -144,6 +139,17 @@ class _Chamber:
         near = (np.linspace(0, 1, FINE_STEPS + 1) ** 1.35)[:, None] * fine
         far = fine * (np.maximum(horizon, elapsed * 1.5) / fine) ** (np.arange(1, FAR_STEPS + 1)[:, None] / FAR_STEPS)
         self._set_drivers(np.concatenate([near, far]))
+
+    def reachable(self, theta: Array) -> Array:
+        """How believable draws (s, n, 5) are, given that makers set targets which a piece of its kind can reach.
+
+        Judged by the plateau in the usual air of the kind, not in this place's air: the target tells of the piece,
+        and drier air must never make slow pieces more believable.
+        """
+        rh = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL)[1] for p in self.pieces]) / 100
+        bound_x = self.sorption * (rh / (1 - rh)) ** (1 / SORPTION_EXPONENT)
+        spare = theta[..., 2] - bound_x * self.dry_matter - self.target
+        return np.asarray(UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH)))
 
     def set_gentle(self) -> None:
         """How each piece would dry, by its prior, in the gentle air its kind is known to take well."""
@@ -322,8 +328,7 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
     c.set_gentle()
     loss = loss.reshape(len(loss), draws, n)
     cross = crossing(np.repeat(c.time_s[:, None], draws, axis=1), loss, c.target)
-    # makers set targets that are reached in a usual time: futures in which it takes far longer count for little
-    weight = UNUSUAL_SHARE + (1 - UNUSUAL_SHARE) / (1 + (cross / (UNUSUAL_FACTOR * c.usual_s)) ** 4)
+    weight = c.reachable(sampled)
     dates = weighted_quantiles(cross, weight)
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
     return tuple(_answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], good[:, i]) for i in range(n))

@@ -48,7 +48,7 @@ def days_left(remaining_days: float, window_days: float) -> DaysLeft:
     >>> days_left(60, 40)
     DaysLeft(value=9, unit='wk', about=True)
     """
-    if window_days > 28 and remaining_days >= 28:
+    if window_days > 18 and remaining_days >= 21:
         return DaysLeft(round(remaining_days / 7), "wk", True)
     return DaysLeft(max(1, round(remaining_days)), "d", window_days > 10)
 
@@ -123,7 +123,7 @@ def outline(piece: Piece, loss_now: float) -> Outline:
         length = piece.length_mm or math.sqrt(volume / across) * 1.15
         width = volume / across / length
     else:
-        fill = 1.0 if piece.shape == "cylinder" else 0.72
+        fill = 1.0 if piece.shape == "cylinder" else 0.8
         length = piece.length_mm or volume / (math.pi * across**2 / 4 * fill)
         width = across
     power = 1 / 3 if piece.shape == "slab" else 1 / 2

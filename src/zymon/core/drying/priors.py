@@ -107,14 +107,3 @@ def piece_prior(
     piece_cov = np.diag(PIECE_SD**2) + np.outer(size, size) * 0.4
     salt = TYPICAL_SALT_PERCENT if salt_percent is None else salt_percent
     return PiecePrior(mean, batch_cov, piece_cov, fat / 100, salt / 100)
-
-
-def usual_days(body: Body, target_loss: float) -> float:
-    """Rule of thumb for the time a target takes that makers set for such a piece [days].
-
-    Parameters: body; target_loss [share]. Source: durations reported by makers (ø 40: 3-4 weeks,
-    ø 60: 7-10, ø 90: 12 and more); estimate between them.
-    """
-    across_mm = body.half_thickness_m * 2000
-    slab = 1.6 if body.curvature < 0.9 else 1.0
-    return float(26.0 * slab * (across_mm / 40) ** 1.5 * (target_loss / 0.35) ** 1.5)

@@ -1,0 +1,65 @@
+# Every target sets up what it needs; nothing is expected to be there but Python 3.11, Node 20, npm and make.
+.DEFAULT_GOAL := help
+SHELL := /bin/bash
+PY := .venv/bin/python
+STAMP := .make
+SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+
+.PHONY: help setup demo serve test check bench screenshots types clean
+
+help: ## Show the targets
+	@grep -E '^[a-z]+:.*##' Makefile | sed 's/:.*## /\t/'
+
+$(STAMP)/python: requirements-dev.txt pyproject.toml
+	@mkdir -p $(STAMP)
+	python3.11 -m venv .venv
+	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+$(STAMP)/node: web/package.json web/package-lock.json
+	@mkdir -p $(STAMP)
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+$(STAMP)/web: $(STAMP)/node $(SOURCES)
+	cd web && npm run --silent build
+	@touch $@
+
+$(STAMP)/chromium:
+	@mkdir -p $(STAMP)
+	@test -x /usr/bin/chromium || ./scripts/install-chromium
+	@touch $@
+
+setup: $(STAMP)/python $(STAMP)/web ## Install everything and build the front end
+
+demo: setup ## Serve the made-up workshop on a loopback address
+	@exec .venv/bin/zymon demo
+
+serve: setup ## Serve your own workshop (var/zymon.db)
+	@exec .venv/bin/zymon serve
+
+test: setup $(STAMP)/chromium ## Run every test, the browser's included
+	cd web && npm run --silent test
+	$(PY) -m pytest
+
+check: setup ## Lint, types, import contract, published formats
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	$(PY) scripts/formats.py --check
+	cd web && npm run --silent check
+
+types: $(STAMP)/python $(STAMP)/node ## Write docs/formats and the front end's types anew
+	$(PY) scripts/formats.py
+	cd web && npm run --silent types
+
+bench: setup $(STAMP)/chromium ## Measure speed and accuracy
+	$(PY) -m benchmarks
+
+screenshots: setup $(STAMP)/chromium ## Take the pictures in docs/screenshots anew
+	$(PY) scripts/screenshots.py
+
+clean: ## Remove what was installed and built; data in var/ stays
+	rm -rf .venv $(STAMP) web/node_modules web/dist

@@ -1,0 +1,40 @@
+"""Writes the published formats: OpenAPI of the server, JSON Schema of the hang file and its forecast."""
+
+import json
+import sys
+import tempfile
+from pathlib import Path
+
+from zymon.app import make_app
+from zymon.formats.hang_file import ForecastFile, HangFile
+from zymon.settings import Settings
+
+FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
+
+
+def documents() -> dict[str, str]:
+    """File name → content of every published format."""
+    with tempfile.TemporaryDirectory() as folder:
+        api = make_app(Settings(db=Path(folder) / "formats.db")).openapi()
+    made = {
+        "openapi.json": api,
+        "zymon-hang-1.schema.json": HangFile.model_json_schema(),
+        "zymon-forecast-1.schema.json": ForecastFile.model_json_schema(),
+    }
+    return {
+        name: json.dumps(document, indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+        for name, document in made.items()
+    }
+
+
+if __name__ == "__main__":
+    check = "--check" in sys.argv
+    stale = []
+    for name, content in documents().items():
+        file = FOLDER / name
+        if check and (not file.exists() or file.read_text() != content):
+            stale.append(name)
+        elif not check:
+            file.write_text(content)
+    if stale:
+        sys.exit(f"docs/formats is out of date: {', '.join(stale)}; run `make types`")

@@ -1,0 +1,153 @@
+"""The Hang station through its API, on real SQLite."""
+
+from concurrent.futures import ThreadPoolExecutor
+
+import pytest
+from fastapi.testclient import TestClient
+
+from support import NOW, piece_body
+
+DAY = 86_400
+
+
+def hang(client: TestClient, room: dict, **changes) -> dict:
+    made = client.post("/api/pieces", json=piece_body(room, **changes))
+    assert made.status_code == 201, made.text
+    return made.json()
+
+
+def weigh(client: TestClient, piece: int, gross_g: float, **more):
+    return client.post(f"/api/pieces/{piece}/weighings", json={"gross_g": gross_g, "by": "Ida", **more})
+
+
+def test_a_new_database_has_a_line_without_places(client: TestClient) -> None:
+    assert client.get("/api/line").json()["workshop"] is None
+    assert client.get("/health").json() == {"status": "ok", "version": "0.1.0", "pieces_hanging": 0}
+
+
+def test_hang_weigh_doubt_strike_restore(client: TestClient, chamber: dict, clock) -> None:
+    made = hang(client, chamber)
+    piece = made["card"]["id"]
+    assert made["card"]["target_weight_g"] == pytest.approx(542.8)
+    assert made["card"]["days_left"]["about"]
+    for day, gross_g in ((6, 795.0), (12, 741.0)):
+        clock.now = NOW + day * DAY
+        answer = weigh(client, piece, gross_g)
+        assert answer.status_code == 201, answer.text
+    before = answer.json()["card"]["ready"]
+    clock.now += 5 * DAY
+    asked = weigh(client, piece, 170)
+    assert asked.status_code == 409
+    assert asked.json()["code"] == "weight_doubtful"
+    assert "digits swapped?" in asked.json()["detail"]
+    assert len(client.get(f"/api/pieces/{piece}").json()["weighings"]) == 2
+    kept = weigh(client, piece, 170, confirmed=True).json()
+    (wrong,) = [w for w in kept["weighings"] if w["gross_g"] == 170]
+    assert wrong["doubt"]
+    assert "doubtful" in kept["card"]["wants"]
+    struck = client.post(f"/api/weighings/{wrong['id']}/strike", json={"reason": "typing slip", "by": "Ida"}).json()
+    (line,) = [w for w in struck["weighings"] if w["gross_g"] == 170]
+    assert (line["struck_reason"], line["struck_by"]) == ("typing slip", "Ida")
+    assert struck["card"]["wants"] == []
+    right = weigh(client, piece, 701).json()
+    assert right["card"]["ready"] != before
+    twice = client.post(f"/api/weighings/{wrong['id']}/strike", json={"reason": "again", "by": "Ida"})
+    assert (twice.status_code, twice.json()["detail"]) == (409, "this weighing is struck through already")
+    back = client.post(f"/api/weighings/{wrong['id']}/restore", json={"by": "Ida"}).json()
+    assert [w["struck_at"] is None for w in back["weighings"] if w["gross_g"] == 170] == [True, False]
+
+
+@pytest.mark.parametrize(
+    ("changes", "status", "words"),
+    [
+        ({"start_weight_g": 0}, 422, "start weight must be above 0, got 0"),
+        ({"start_weight_g": -5}, 422, "start weight must be above 0, got -5"),
+        ({"start_weight_g": 1e9}, 422, "start weight must be 200000 or less"),
+        ({"tare_g": 842}, 422, "tare must be below the weight of 842 g, got 842"),
+        ({"target_loss_percent": 95}, 422, "target loss must be 80 or less, got 95"),
+        ({"diameter_mm": 3000}, 422, "diameter must be 600 or less, got 3000"),
+        ({"hung_on": "2029-01-01"}, 422, "hung in the future"),
+        ({"hook": 9}, 404, "rod 1 has hooks 1 to 4, not 9"),
+        ({"tag": "  "}, 422, "tag "),
+        ({"kind": "cheese"}, 422, "kind "),
+        ({"rod_id": 2**40}, 422, "rod id must be 2147483647 or less"),
+    ],
+)
+def test_a_piece_that_cannot_be_is_refused_whole(client, chamber, changes, status, words) -> None:
+    answer = client.post("/api/pieces", json=piece_body(chamber, **changes))
+    assert answer.status_code == status, answer.text
+    assert words in answer.json()["detail"]
+    room = client.get(f"/api/places/{chamber['place']['id']}/room").json()
+    assert room["pieces"] == []
+
+
+@pytest.mark.parametrize(
+    ("weight", "words"),
+    [
+        ({"gross_g": 0}, "weight must be above 0, got 0"),
+        ({"gross_g": -12}, "weight must be above 0, got -12"),
+        ({"gross_g": 11}, "11 g is no more than the tare of 11 g: weigh again"),
+        ({"gross_g": 800, "at": "2031-01-01T00:00:00Z"}, "weighed in the future: check the date"),
+        ({"gross_g": 800, "at": "2020-01-01T00:00:00Z"}, "weighed before J-14-03 was hung"),
+        ({"gross_g": 900}, "58 g more than when it was hung"),
+        ({"gross_g": "heavy"}, "weight must be a number, got 'heavy'"),
+    ],
+)
+def test_a_weight_that_cannot_be_is_refused_or_asked_about(client, chamber, weight, words) -> None:
+    piece = hang(client, chamber)["card"]["id"]
+    answer = client.post(f"/api/pieces/{piece}/weighings", json={"by": "Ida", **weight})
+    assert answer.status_code in (409, 422)
+    assert words in answer.json()["detail"]
+    assert client.get(f"/api/pieces/{piece}").json()["weighings"] == []
+
+
+def test_hooks_and_tags_are_taken_once(client: TestClient, chamber: dict) -> None:
+    first = hang(client, chamber)["card"]["id"]
+    same_hook = client.post("/api/pieces", json=piece_body(chamber, tag="J-14-04"))
+    assert (same_hook.status_code, same_hook.json()["detail"]) == (409, "rod 1 hook 1 is taken by J-14-03")
+    same_tag = client.post("/api/pieces", json=piece_body(chamber, hook=2))
+    assert same_tag.json()["detail"] == "tag J-14-03 is on another piece already"
+    other_goods = client.post(
+        "/api/pieces", json=piece_body(chamber, tag="J-14-04", hook=2, kind="belly", shape="slab")
+    )
+    assert "give a new batch code" in other_goods.json()["detail"]
+    rod = chamber["rods"][1]["id"]
+    moved = client.post(f"/api/pieces/{first}/move", json={"rod_id": rod, "hook": 3, "by": "Ida"}).json()
+    assert [(h["rod"], h["hook"], h["to_at"] is None) for h in moved["hangings"]] == [(1, 1, False), (2, 3, True)]
+    down = client.post(f"/api/pieces/{first}/take-down", json={"reason": "done", "by": "Ida"}).json()
+    assert not down["hangs"]
+    again = client.post(f"/api/pieces/{first}/take-down", json={"reason": "done", "by": "Ida"})
+    assert again.json()["detail"] == "J-14-03 was taken down already"
+    assert client.get(f"/api/pieces/{first}").json()["hangings"][-1]["end_reason"] == "done (Ida)"
+
+
+def test_two_people_reach_for_one_hook(client: TestClient, chamber: dict) -> None:
+    def reach(i: int) -> int:
+        return client.post("/api/pieces", json=piece_body(chamber, tag=f"J-14-{i:02d}")).status_code
+
+    with ThreadPoolExecutor(6) as pool:
+        answers = sorted(pool.map(reach, range(6)))
+    assert answers == [201] + [409] * 5
+
+
+def test_the_tag_is_told_while_typing_and_nothing_is_stored(client: TestClient, chamber: dict) -> None:
+    place = chamber["place"]["id"]
+    told = client.post(f"/api/places/{place}/tag", json=piece_body(chamber)).json()
+    assert told["target_weight_g"] == pytest.approx(542.8)
+    assert 4 < told["weeks"] < 13
+    assert client.get(f"/api/places/{place}/room").json()["pieces"] == []
+
+
+def test_a_drier_set_point_brings_the_dates_forward(client: TestClient, chamber: dict) -> None:
+    piece = hang(client, chamber)["card"]
+    answer = client.post(
+        f"/api/places/{chamber['place']['id']}/setpoint", json={"temperature_c": 13, "rh_percent": 70, "by": "Ida"}
+    )
+    assert answer.json()["pieces"][0]["ready"]["p50"] < piece["ready"]["p50"]
+
+
+def test_unknown_places_and_addresses(client: TestClient) -> None:
+    for path in ("/api/places/77/room", "/api/pieces/5", "/api/places/77/hang-file"):
+        assert client.get(path).status_code == 404
+    assert client.get("/api/pieces/99999999999999999999").status_code == 422
+    assert client.post("/api/pieces", content=b"{nonsense").status_code == 422

@@ -1,0 +1,149 @@
+"""Files in and out through the API: preview, confirmation, all or nothing."""
+
+import json
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from fastapi.testclient import TestClient
+
+from support import DATA, NOW, piece_body
+
+START = datetime.fromtimestamp(NOW, UTC).replace(minute=0, second=0) - timedelta(days=10)
+
+
+def climate(rows: int = 240, **changes: str) -> str:
+    lines = [
+        f"{(START + timedelta(hours=i)):%Y-%m-%dT%H:%M:%SZ},{13 + i % 3 / 10:.1f},{78 + i % 5}" for i in range(rows)
+    ]
+    for line, text in changes.items():
+        lines[int(line[1:])] = text
+    return "time,temperature (°C),humidity\n" + "\n".join(lines) + "\n"
+
+
+def preview(client: TestClient, room: dict, content: str | bytes, name: str = "log.csv", **more):
+    return client.post(
+        "/api/imports/preview", files={"file": (name, content)}, data={"place_id": room["place"]["id"], **more}
+    )
+
+
+def confirm(client: TestClient, token: str, **more):
+    return client.post(f"/api/imports/{token}", json={"by": "Ida", **more})
+
+
+def series(client: TestClient, room: dict) -> dict:
+    query = {"from_s": int(START.timestamp()) - 9, "to_s": NOW, "points": 1000}
+    return client.get(f"/api/places/{room['place']['id']}/climate", params=query).json()
+
+
+def test_a_log_is_shown_then_brought_in_once(client: TestClient, chamber: dict) -> None:
+    seen = preview(client, chamber, climate()).json()
+    assert (seen["kind"], seen["new"], seen["same"], seen["error_count"]) == ("climate", 240, 0, 0)
+    assert series(client, chamber)["at_s"] == []
+    assert confirm(client, seen["token"]).status_code == 201
+    assert len(series(client, chamber)["at_s"]) == 240
+    again = preview(client, chamber, climate()).json()
+    assert (again["new"], again["same"]) == (0, 240)
+    assert confirm(client, again["token"]).json()["detail"] == "there is nothing new in this file"
+    assert confirm(client, seen["token"]).status_code == 409
+    assert [r["rows_new"] for r in client.get("/api/imports").json()] == [240]
+    assert client.get("/api/line").json()["places"][0]["air"]["rh_percent"] == pytest.approx(80, abs=2.1)
+
+
+def test_faulty_lines_stop_the_whole_file_unless_left_out(client: TestClient, chamber: dict) -> None:
+    seen = preview(client, chamber, climate(_7="2026-09-25T99:00Z,13,78", _9="broken")).json()
+    assert (seen["new"], seen["error_count"]) == (238, 2)
+    assert [e["line"] for e in seen["errors"]] == [9, 11]
+    stopped = confirm(client, seen["token"])
+    assert stopped.json()["detail"] == "2 lines are faulty: mend the file, or say that they are left out"
+    assert series(client, chamber)["at_s"] == []
+    assert confirm(client, seen["token"], leave_out_faults=True).json()["rows_left_out"] == 2
+
+
+def test_differing_readings_keep_what_is_stored_and_gaps_are_told(client: TestClient, chamber: dict) -> None:
+    confirm(client, preview(client, chamber, climate(100)).json()["token"])
+    other = climate(240).replace(",13.0,78\n", ",14.0,78\n", 1)
+    lines = other.splitlines()
+    del lines[150:190]
+    seen = preview(client, chamber, "\n".join(lines)).json()
+    assert (seen["conflict"], seen["same"], seen["new"]) == (1, 99, 100)
+    assert any("gap of 41 hours" in note for note in seen["notes"])
+    confirm(client, seen["token"])
+    assert series(client, chamber)["temperature_c"][0] == 13.0
+
+
+def test_the_unit_is_asked_for_when_the_header_is_silent(client: TestClient, chamber: dict) -> None:
+    text = climate(20).replace(" (°C)", "").replace(",13.", ",55.")
+    seen = preview(client, chamber, text).json()
+    assert seen["asks"] == ["temperature_unit"]
+    assert "°C or °F" in confirm(client, seen["token"]).json()["detail"]
+    told = preview(client, chamber, text, temperature_unit="F").json()
+    assert told["asks"] == []
+    assert confirm(client, told["token"]).status_code == 201
+    assert series(client, chamber)["temperature_c"][0] == pytest.approx(12.8, abs=0.2)
+
+
+def test_weights_find_their_pieces_or_are_named(client: TestClient, chamber: dict) -> None:
+    client.post("/api/pieces", json=piece_body(chamber, hung_on="2026-09-10")).raise_for_status()
+    text = (
+        "tag,at,gross_g\nJ-14-03,2026-09-16T08:00:00Z,795\nJ-14-03,2026-09-22T08:00:00Z,741\n"
+        "X-1,2026-09-22T08:00:00Z,700\nJ-14-03,2026-08-01T08:00:00Z,830\n"
+    )
+    seen = preview(client, chamber, text).json()
+    assert (seen["kind"], seen["new"], seen["error_count"]) == ("weights", 2, 2)
+    assert seen["errors"][0]["text"] == "no piece carries the tag X-1"
+    confirm(client, seen["token"], leave_out_faults=True).raise_for_status()
+    out = client.get(f"/api/places/{chamber['place']['id']}/weights.csv").text
+    assert out.splitlines()[1:] == ["J-14-03,2026-09-16T08:00:00Z,795", "J-14-03,2026-09-22T08:00:00Z,741"]
+    assert preview(client, chamber, out).json()["same"] == 2
+
+
+def test_a_hang_file_comes_in_and_goes_out_again(client: TestClient) -> None:
+    client.put("/api/workshop", json={"name": "W", "time_zone": "UTC"})
+    place = client.post("/api/places", json={"name": "C", "hooks_per_rod": [12], "by": "Ida"}).json()
+    room = {"place": place}
+    data = (DATA / "hang_three_batches.json").read_bytes()
+    seen = preview(client, room, data, "room.json").json()
+    assert (seen["kind"], len(seen["forecasts"])) == ("hang", 10)
+    assert confirm(client, seen["token"]).status_code == 201
+    out = client.get(f"/api/places/{place['id']}/hang-file").json()
+    before = {p["tag"]: p for b in json.loads(data)["batches"] for p in b["pieces"]}
+    after = {p["tag"]: p for b in out["batches"] for p in b["pieces"]}
+    assert before.keys() == after.keys()
+    for tag, piece in before.items():
+        assert after[tag]["weights"] == piece["weights"]
+        assert {k: after[tag][k] for k in ("start_weight_g", "tare_g", "diameter_mm", "hung_at")} == {
+            k: piece[k] for k in ("start_weight_g", "tare_g", "diameter_mm", "hung_at")
+        }
+    assert preview(client, room, data).json()["new"] == 0
+    small = client.post("/api/places", json={"name": "D", "hooks_per_rod": [2], "by": "Ida"}).json()
+    other = json.loads(data)
+    for batch in other["batches"]:
+        batch["id"] += "x"
+        for piece in batch["pieces"]:
+            piece["tag"] += "x"
+    full = preview(client, {"place": small}, json.dumps(other))
+    assert "D has 2 free hooks and the file 10 new pieces" in full.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        (b"\x00\x01\x02" * 400, "not a text file"),
+        (b"", "the file is empty"),
+        (b"qwertz uiop\n" * 4_300_000, "line 1: a climate file has columns"),
+        (b'{"format": "zymon-hang/1", "batches": 3, "now": "2026-01-01T00:00:00Z"}', "batches: must be a list"),
+        (b"x" * 61_000_000, "larger than 60 MB"),
+    ],
+    ids=["binary", "empty", "50 MB of rubbish", "wrong hang file", "too large"],
+)
+def test_rubbish_is_refused_in_words_and_leaves_nothing(
+    client: TestClient, chamber: dict, content: bytes, words: str
+) -> None:
+    answer = preview(client, chamber, content)
+    assert answer.status_code == 422
+    assert words in answer.json()["detail"]
+    assert client.get("/api/imports").json() == []
+
+
+def test_a_preview_that_is_gone_is_said(client: TestClient) -> None:
+    assert confirm(client, "0" * 40).json()["detail"] == "this preview is gone; bring the file again"

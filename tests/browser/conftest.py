@@ -1,0 +1,78 @@
+"""A real server on a port of its own, and a real Chromium that fails a test on any error of the page."""
+
+import socket
+import threading
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+import uvicorn
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from zymon.app import make_app
+from zymon.settings import Settings
+
+ARGUMENTS = [
+    *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
+    *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
+]
+
+
+class Server:
+    """A server in a thread, on a database that outlives it."""
+
+    def __init__(self, db: Path, clock: Callable[[], float]) -> None:
+        self.socket = socket.create_server(("127.0.0.1", 0))
+        self.url = f"http://127.0.0.1:{self.socket.getsockname()[1]}"
+        self.app = make_app(Settings(db=db), clock)
+        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error", access_log=False))
+        self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.socket]})
+        self.thread.start()
+
+    def stop(self) -> None:
+        self.server.should_exit = True
+        self.thread.join()
+        self.app.state.context.db.close()
+
+
+@pytest.fixture
+def serve(tmp_path: Path, clock) -> Iterator[Callable[[], Server]]:
+    started: list[Server] = []
+
+    def start() -> Server:
+        started.append(Server(tmp_path / "workshop.db", clock))
+        return started[-1]
+
+    yield start
+    for server in started:
+        if server.thread.is_alive():
+            server.stop()
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def page(chromium: Browser) -> Iterator[Page]:
+    context = chromium.new_context(
+        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB", timezone_id="Europe/Rome"
+    )
+    page = context.new_page()
+    problems: list[str] = []
+    page.on("pageerror", lambda error: problems.append(str(error)))
+    # a refused weight is an answer, not a fault: the browser logs it as a failed load all the same
+    page.on(
+        "console",
+        lambda m: (
+            problems.append(m.text) if m.type == "error" and "409" not in m.text and "422" not in m.text else None
+        ),
+    )
+    page.set_default_timeout(8000)
+    yield page
+    context.close()
+    assert problems == []

@@ -1,0 +1,150 @@
+"""Journeys through the Hang station in a real browser, from an empty workshop to a believed date."""
+
+import json
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from support import DATA, NOW
+
+DAY = 86_400
+
+
+def climate_file(folder: Path) -> Path:
+    start = datetime.fromtimestamp(NOW, UTC) - timedelta(days=2)
+    lines = [
+        f"{(start + timedelta(hours=i)):%d.%m.%Y %H:%M};{13 + i % 4 / 10:.1f};{77 + i % 4}".replace(".1;", ",1;")
+        for i in range(48)
+    ]
+    file = folder / "logger.csv"
+    file.write_text(
+        "Datum Zeit;Temperatur (°C);Feuchte\n" + "\n".join(lines).replace(".2;", ",2;").replace(".3;", ",3;")
+    )
+    return file
+
+
+def open_workshop(page: Page, url: str) -> None:
+    page.goto(url)
+    page.get_by_label("Workshop").fill("Test cellar")
+    page.get_by_label("Your name").fill("Ida")
+    page.get_by_label("Drying chamber: name").fill("Back cellar")
+    page.get_by_role("button", name="Open the workshop").click()
+    expect(page.get_by_role("heading", name="Nothing hangs in Back cellar yet")).to_be_visible()
+
+
+def hang(page: Page, tag: str = "J-14-03") -> None:
+    page.keyboard.press("h")
+    page.get_by_label("Product").fill("Juniper salame")
+    page.get_by_label("Batch").fill("J-14")
+    page.get_by_label("Tag", exact=True).fill(tag)
+    page.get_by_label("Tare, g").fill("11")
+    page.get_by_label("Diameter, mm").fill("58")
+    page.get_by_label("Target loss, %").fill("36")
+    page.get_by_label("Start weight, g").fill("842")
+    expect(page.get_by_test_id("target-weight")).to_have_text("543 g")
+    page.get_by_role("button", name="Hang it").click()
+    expect(page.get_by_role("article", name=tag)).to_be_visible()
+
+
+def weigh(page: Page, weight: str) -> None:
+    page.keyboard.press("w")
+    page.keyboard.type(weight)
+    page.keyboard.press("Enter")
+
+
+def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp_path: Path) -> None:
+    server = serve()
+    open_workshop(page, server.url)
+    hang(page)
+    ready = page.get_by_test_id("ready")
+    first = ready.inner_text()
+    assert first.startswith("Ready about ")
+
+    page.keyboard.press("b")
+    page.locator("input[type=file]").set_input_files(climate_file(tmp_path))
+    expect(page.get_by_test_id("new-rows")).to_have_text("48 new")
+    page.get_by_role("button", name="Bring it in").click()
+    expect(page.get_by_text("48 rows brought in")).to_be_visible()
+
+    # four weights over three weeks, one of them mistyped
+    for day, weight in ((5, "788"), (10, "738")):
+        clock.now = NOW + day * DAY
+        weigh(page, weight)
+        expect(page.get_by_text(f"J-14-03: {weight} g noted")).to_be_visible()
+    second = ready.inner_text()
+    assert second != first
+    clock.now = NOW + 15 * DAY
+    weigh(page, "196")
+    expect(page.get_by_text("196 g: is that right?")).to_be_visible()
+    expect(page.get_by_text("digits swapped? 691")).to_be_visible()
+    assert ready.inner_text() == second
+    page.get_by_role("button", name="It is right, keep it").click()
+    expect(page.get_by_text("A weight is held back until you have looked at it")).to_be_visible()
+    held = ready.inner_text()
+    row = page.get_by_role("row").filter(has_text="196 g")
+    row.get_by_role("button", name="Strike through").click()
+    page.get_by_role("button", name="typing slip").click()
+    expect(page.get_by_text("typing slip · Ida")).to_be_visible()
+    weigh(page, "691")
+    expect(page.get_by_text("J-14-03: 691 g noted")).to_be_visible()
+    clock.now = NOW + 21 * DAY
+    weigh(page, "655,5")
+    expect(page.get_by_text("J-14-03: 656 g noted")).to_be_visible()
+    last = ready.inner_text()
+    assert held.startswith("Ready about ")
+    assert last.startswith("Ready about ")
+
+    # undo takes the last one back, by striking it through
+    page.keyboard.press("u")
+    expect(page.get_by_text("undone at once · Ida")).to_be_visible()
+
+    server.stop()
+    again = serve()
+    page.goto(again.url)
+    page.get_by_role("button", name="J-14-03").first.click()
+    expect(page.get_by_test_id("ready")).to_contain_text("Ready about ")
+    for text in ("788 g", "738 g", "691 g", "196 g"):
+        expect(page.get_by_role("row").filter(has_text=text).first).to_be_visible()
+    expect(page.get_by_text("typing slip · Ida")).to_be_visible()
+    expect(page.get_by_role("link", name="Back cellar")).to_contain_text("%")
+
+
+def test_keyboard_move_and_take_down(page: Page, serve) -> None:
+    open_workshop(page, serve().url)
+    hang(page)
+    hang(page, "J-14-04")
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_role("article", name="J-14-03")).to_be_visible()
+    page.keyboard.press("m")
+    page.get_by_role("button", name="Hang a piece on rod 2, hook 5").click()
+    expect(page.get_by_text("J-14-03 moved to rod 2, hook 5")).to_be_visible()
+    expect(page.get_by_text("Juniper salame · rod 2, hook 5")).to_be_visible()
+    page.keyboard.press("u")
+    expect(page.get_by_text("Juniper salame · rod 1, hook 1")).to_be_visible()
+    page.get_by_role("button", name="Take down").click()
+    page.get_by_role("button", name="cut to check").click()
+    expect(page.get_by_text("J-14-03 taken down")).to_be_visible()
+    expect(page.get_by_role("region", name="rod 1").locator("[data-piece]")).to_have_count(1)
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])
+def test_a_hang_file_from_preview_to_list(page: Page, serve, size: tuple[int, int], tmp_path: Path) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    open_workshop(page, serve().url)
+    page.get_by_role("button", name="Bring in a file").click()
+    wrong = tmp_path / "wrong.csv"
+    wrong.write_text("colour;taste\nred;good\n")
+    page.locator("input[type=file]").set_input_files(wrong)
+    expect(page.get_by_role("alert")).to_contain_text("Line 1: a climate file has columns", ignore_case=True)
+    document = json.loads((DATA / "hang_three_batches.json").read_text())
+    document["now"] = document["batches"][1]["pieces"][0]["weights"][1][0]
+    file = tmp_path / "room.json"
+    file.write_text(json.dumps({**document, "batches": document["batches"][:2]}))
+    page.locator("input[type=file]").set_input_files(file)
+    expect(page.get_by_text("Forecast as of the file’s own day")).to_be_visible()
+    page.get_by_role("button", name="Bring it in").click()
+    expect(page.get_by_text("rows brought in")).to_be_visible()
+    page.get_by_role("button", name="list").click()
+    expect(page.get_by_role("table").locator("tbody tr")).to_have_count(7)

@@ -1,0 +1,231 @@
+"""What every forecast must obey, whatever its engine."""
+
+import json
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from strategies import DAY, history, salame, steady_log, weighed
+from support import DATA
+from zymon.core.drying.climate import Log
+from zymon.core.drying.doubt import likely_slip
+from zymon.core.drying.forecast import forecast
+from zymon.core.drying.history import History, Weighing
+from zymon.core.drying.judge import ask_about, judge
+from zymon.core.drying.learn import Tree
+from zymon.core.errors import OutOfRangeError
+from zymon.formats.hang_file import history_of, read_hang_file
+
+
+def days(found, which: str = "ready_p50_s") -> float:
+    value = getattr(found, which)
+    return float("inf") if value is None else value / DAY
+
+
+def one(h: History):
+    return forecast(h)[0]
+
+
+def test_a_salame_takes_as_long_as_makers_say() -> None:
+    usual = {40.0: (18, 35), 60.0: (38, 84), 90.0: (65, 120)}
+    for diameter, (low, high) in usual.items():
+        loss = 33.0 if diameter == 40 else 36.0
+        made = one(history(salame(diameter_mm=diameter, target_loss_percent=loss)))
+        assert low < days(made) < high
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(8, 17), st.floats(60, 84), st.floats(1.0, 8.0))
+def test_drier_or_warmer_air_is_never_later(temperature_c: float, rh: float, step: float) -> None:
+    base = days(one(history(salame(), temperature_c=temperature_c, rh_percent=rh)))
+    assert days(one(history(salame(), temperature_c=temperature_c, rh_percent=rh - step))) <= base
+    assert days(one(history(salame(), temperature_c=temperature_c + step / 4, rh_percent=rh))) <= base
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(36, 110), st.floats(1, 25), st.floats(20, 36), st.floats(0.5, 4))
+def test_thicker_or_further_is_never_sooner(diameter: float, more: float, target: float, further: float) -> None:
+    base = days(one(history(salame(diameter_mm=diameter, target_loss_percent=target))))
+    assert days(one(history(salame(diameter_mm=diameter + more, target_loss_percent=target)))) >= base
+    assert days(one(history(salame(diameter_mm=diameter, target_loss_percent=target + further)))) >= base
+
+
+READINGS = ((6.0, 771.0), (13.0, 711.0), (20.0, 665.0), (27.0, 629.0))
+
+
+@pytest.mark.parametrize("wrong", [717, 177, 7110, 71, 1711, 869])
+def test_one_mistyped_weight_hardly_moves_the_date(wrong: float) -> None:
+    right = one(history(weighed(salame(), *READINGS), now_days=28))
+    slipped = one(history(weighed(salame(), *sorted([*READINGS, (16.5, wrong)])), now_days=28))
+    window = days(right, "ready_p90_s") - days(right, "ready_p10_s")
+    assert abs(days(slipped) - days(right)) < 0.1 * window
+    assert [d.gross_g for d in slipped.doubts] == [wrong]
+    assert not right.doubts
+
+
+def test_nothing_after_now_is_used() -> None:
+    known = history(weighed(salame(), *READINGS[:2]), now_days=14)
+    later = steady_log(40, 18.0, 60.0)
+    told = History(
+        (weighed(salame(), *READINGS),),
+        Log(
+            *(
+                np.concatenate([getattr(known.log, f), getattr(later, f)[later.time_s > known.now_s]])
+                for f in ("time_s", "temperature_c", "rh_percent")
+            )
+        ),
+        13.0,
+        78.0,
+        known.now_s,
+    )
+    assert one(told).ready_p50_s == one(known).ready_p50_s
+    assert one(told).ready_p90_s == one(known).ready_p90_s
+
+
+def test_mates_tighten_the_date_of_a_piece_never_weighed() -> None:
+    alone = one(history(salame("A-09"), now_days=21))
+    mates = [weighed(salame(f"A-0{i}"), *READINGS[:3]) for i in range(3)]
+    among = forecast(history(salame("A-09"), *mates, now_days=21))[0]
+    width = [days(f, "ready_p90_s") - days(f, "ready_p10_s") for f in (alone, among)]
+    assert width[1] < 0.85 * width[0]
+
+
+def test_a_piece_that_its_own_weighings_call_unusual_is_believed() -> None:
+    fast = weighed(salame(casing="none"), (2.0, 770.0), (4.0, 725.0), (6.0, 690.0), (8.0, 664.0))
+    made = one(history(fast, now_days=8.1))
+    assert not made.doubts
+    assert made.loss_percent == pytest.approx(21.4, abs=1.5)
+    assert "too_fast" in judge(fast, made, 8.1 * DAY).wants
+
+
+def test_out_of_reach_is_said() -> None:
+    made = one(history(salame(target_loss_percent=45), rh_percent=93))
+    assert (made.status, made.ready_p10_s, made.ready_p50_s, made.ready_p90_s) == ("stalled", None, None, None)
+
+
+AWKWARD = {
+    "no log at all": lambda: replace(history(salame()), log=Log(np.zeros(0), np.zeros(0), np.zeros(0))),
+    "neither log nor set point": lambda: History(
+        (salame(),), Log(np.zeros(0), np.zeros(0), np.zeros(0)), None, None, 5 * DAY
+    ),
+    "a log of one row": lambda: replace(
+        history(salame(), now_days=9), log=Log(np.array([DAY]), np.array([12.0]), np.array([80.0]))
+    ),
+    "humidity 0": lambda: history(salame(), now_days=20, rh_percent=0.0),
+    "humidity 100": lambda: history(salame(), now_days=20, rh_percent=100.0),
+    "all weights equal": lambda: history(weighed(salame(), (3, 842), (9, 842), (15, 842)), now_days=16),
+    "growing weights": lambda: history(weighed(salame(), (3, 850), (9, 860), (15, 870)), now_days=16),
+    "one absurd weight": lambda: history(weighed(salame(), (3, 84_200)), now_days=4),
+    "weighed at the tare": lambda: history(weighed(salame(), (3, 11.5)), now_days=4),
+    "target long passed": lambda: history(weighed(salame(target_loss_percent=10), (30, 600)), now_days=31),
+    "target 80 %": lambda: history(salame(target_loss_percent=80), now_days=3),
+    "half a metre thick": lambda: history(salame(diameter_mm=600, start_weight_g=90_000), now_days=3),
+    "hung this second": lambda: history(salame(), now_days=0),
+    "hung three years ago": lambda: history(salame(), now_days=1100),
+}
+
+
+@pytest.mark.parametrize("name", AWKWARD)
+def test_awkward_input_gets_a_defined_answer(name: str) -> None:
+    h = AWKWARD[name]()
+    made = one(h)
+    dates = [made.ready_p10_s, made.ready_p50_s, made.ready_p90_s]
+    for number in (made.loss_percent, made.rate_percent_per_day, made.ring_risk, *made.curve_p50):
+        assert np.isfinite(number)
+    assert 0 <= made.ring_risk <= 1
+    if made.status == "stalled":
+        assert dates == [None, None, None]
+    else:
+        assert all(d is not None and np.isfinite(d) for d in dates)
+        assert dates == sorted(dates)
+    if made.status == "drying":
+        assert dates[0] >= h.now_s
+
+
+def test_a_thousand_pieces_are_answered() -> None:
+    assert len(forecast(history(*(salame(f"A-{i}") for i in range(1000)), now_days=3), draws=8)) == 1000
+
+
+def test_refusals_of_a_piece() -> None:
+    with pytest.raises(OutOfRangeError, match="diameter must be between 0 and 600 mm, got 3000"):
+        salame(diameter_mm=3000)
+    with pytest.raises(OutOfRangeError, match="tare must be below"):
+        salame(tare_g=900)
+    with pytest.raises(OutOfRangeError, match="weighed before it was hung"):
+        replace(salame(), weighings=(Weighing(-1, 800),))
+
+
+def test_it_beats_a_line_through_the_last_two_weights() -> None:
+    """On a file of three batches, cut at two thirds of what was weighed: the last weighing tells who was nearer."""
+    whole = history_of(read_hang_file((DATA / "hang_three_batches.json").read_bytes()))
+    ours, line = [], []
+    for i, piece in enumerate(whole.pieces):
+        good = [w for w in piece.weighings if 0 < piece.loss_fraction(w.gross_g) < 0.6]
+        if len(good) < 5:
+            continue
+        k = 2 * len(good) // 3
+        last, now = good[-1], good[k - 1].at_s + 3600
+        made = forecast(replace(whole, now_s=now, pieces=tuple(p for p in whole.pieces if p.hung_at_s <= now)))
+        mine = next(f for f in made if f.tag == piece.tag).loss_at(last.at_s)[1]
+        a, b = good[k - 2], good[k - 1]
+        slope = (piece.loss_fraction(b.gross_g) - piece.loss_fraction(a.gross_g)) / (b.at_s - a.at_s)
+        straight = piece.loss_fraction(b.gross_g) + slope * (last.at_s - b.at_s)
+        truth = piece.loss_fraction(last.gross_g)
+        ours.append(abs(mine - truth))
+        line.append(abs(straight - truth))
+        assert i >= 0
+    assert len(ours) >= 5
+    assert np.median(ours) < 0.6 * np.median(line)
+
+
+def test_sharing_agrees_with_one_big_gaussian() -> None:
+    rng = np.random.default_rng(3)
+    n, p, batch_of = 5, 2, np.array([0, 0, 1, 1, 1])
+    covs = [np.diag(rng.uniform(0.1, 1, p)) for _ in range(3)]
+    tree = Tree(covs[0], np.array([covs[1]] * 2), np.array([covs[2]] * n), batch_of)
+    roots = rng.normal(size=(n, p, p))
+    information = np.einsum("nij,nkj->nik", roots, roots)
+    vector = rng.normal(size=(n, p))
+    same = (batch_of[:, None] == batch_of[None]).astype(float)
+    prior = np.kron(np.ones((n, n)), covs[0]) + np.kron(same, covs[1]) + np.kron(np.eye(n), covs[2])
+    big = np.zeros((n * p, n * p))
+    for i in range(n):
+        big[i * p : i * p + p, i * p : i * p + p] = information[i]
+    want = np.linalg.solve(np.linalg.inv(prior) + big, vector.ravel()).reshape(n, p)
+    assert tree.mean(information, vector) == pytest.approx(want, abs=1e-9)
+    draws = tree.draw(information, vector, rng.standard_normal((20_000, 1 + 2 + n, p)))
+    cov = np.linalg.inv(np.linalg.inv(prior) + big)
+    assert np.cov(draws.reshape(20_000, -1).T) == pytest.approx(cov, abs=0.04)
+
+
+@pytest.mark.parametrize(
+    ("gross_g", "words"),
+    [
+        (660.0, None),
+        (566.0, "digits swapped? 656"),
+        (65.0, "a digit missing?"),
+        (6520.0, "a digit too many?"),
+        (870.0, "28 g more than when it was hung"),
+        (705.0, "Another piece, or the scale?"),
+    ],
+)
+def test_a_weight_that_cannot_be_right_is_asked_about(gross_g: float, words: str | None) -> None:
+    piece = weighed(salame(), *READINGS[:3])
+    made = one(history(piece, now_days=21))
+    question = ask_about(piece, made, gross_g, 21 * DAY)
+    assert (question is None) if words is None else (question is not None and words in question), question
+
+
+def test_slips_are_named() -> None:
+    assert "digits swapped? 741" in likely_slip(471, 740)
+
+
+def test_a_hang_file_with_a_climate_gap_is_bridged() -> None:
+    whole = json.loads((DATA / "hang_three_batches.json").read_text())
+    whole["climate"] = [c for i, c in enumerate(whole["climate"]) if not 200 < i < 500]
+    full = forecast(history_of(read_hang_file((DATA / "hang_three_batches.json").read_bytes())))
+    holed = forecast(history_of(read_hang_file(json.dumps(whole).encode())))
+    assert np.median([abs(a.loss_percent - b.loss_percent) for a, b in zip(full, holed, strict=True)]) < 1.0

@@ -1,0 +1,78 @@
+"""The file on disk: migrations, pragmas, and that nothing acknowledged is lost to a kill."""
+
+import json
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+
+from support import piece_body
+from zymon.store.database import Database
+from zymon.store.models import Base
+
+ZYMON = Path(sys.executable).with_name("zymon")
+
+
+def test_migrations_make_exactly_the_models(tmp_path: Path) -> None:
+    db = Database(tmp_path / "w.db")
+    with db.engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+        assert connection.exec_driver_sql("PRAGMA synchronous").scalar() == 2
+    db.close()
+    Database(tmp_path / "w.db").close()  # a second start finds its tables
+
+
+def _call(base: str, path: str, body: dict, method: str = "POST") -> dict:
+    request = urllib.request.Request(
+        base + path, json.dumps(body).encode(), {"Content-Type": "application/json"}, method=method
+    )
+    with urllib.request.urlopen(request, timeout=10) as answer:
+        return json.load(answer)
+
+
+def test_kill_during_writes_loses_nothing_acknowledged(tmp_path: Path) -> None:
+    file = tmp_path / "w.db"
+    server = subprocess.Popen(
+        [ZYMON, "serve", "--db", file, "--port", "8590"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+        text=True,
+        env={**os.environ, "ZYMON_LOG_LEVEL": "ERROR"},
+    )
+    assert server.stdout is not None
+    base = next(word for word in server.stdout.readline().split() if word.startswith("http")).rstrip("/")
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(base + "/health", timeout=1).close()
+            break
+        except OSError:
+            time.sleep(0.05)
+    _call(base, "/api/workshop", {"name": "W", "time_zone": "UTC"}, "PUT")
+    place = _call(base, "/api/places", {"name": "C", "hooks_per_rod": [2], "by": "Ida"})["id"]
+    with urllib.request.urlopen(f"{base}/api/places/{place}/room") as answer:
+        room = json.load(answer)
+    piece = _call(base, "/api/pieces", piece_body(room, hung_on="2026-01-02"))["card"]["id"]
+    acknowledged = []
+    for i in range(12):
+        weight = 700.0 - i
+        body = {"gross_g": weight, "confirmed": True, "by": "Ida"}
+        _call(base, f"/api/pieces/{piece}/weighings", body)
+        acknowledged.append(weight)
+    server.send_signal(signal.SIGKILL)
+    server.wait()
+    server.stdout.close()
+    stored = [row[0] for row in sqlite3.connect(file).execute("SELECT gross_g FROM weighing ORDER BY id")]
+    assert stored == acknowledged
+    again = Database(file)
+    with again.reading() as session:
+        assert session.connection().exec_driver_sql("PRAGMA integrity_check").scalar() == "ok"
+    again.close()

@@ -1,0 +1,39 @@
+// The typed client: every call gives the answer or throws a Problem in the words of the job.
+import createClient from 'openapi-fetch';
+
+import { words } from '../words/en';
+import type { components, paths } from './schema.gen';
+
+export type Schema = components['schemas'];
+export type Problem = Schema['Problem'];
+
+export class ProblemError extends Error {
+  constructor(
+    readonly code: string,
+    detail: string,
+    readonly where: string | null = null,
+  ) {
+    super(detail);
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch {
+    throw new ProblemError('unreachable', words.errors.unreachable);
+  }
+  if (answer.data !== undefined) return answer.data;
+  const problem = answer.error as Partial<Problem> | undefined;
+  if (problem?.detail) throw new ProblemError(problem.code ?? 'error', problem.detail, problem.where ?? null);
+  throw new ProblemError('error', words.errors.unexpected(answer.response.status));
+}

@@ -1,0 +1,25 @@
+// The questions the screens ask, each with the key under which its answer is kept.
+import { api, take } from './client';
+
+export const keys = {
+  line: ['line'] as const,
+  room: (place: number) => ['room', place] as const,
+  piece: (piece: number) => ['piece', piece] as const,
+};
+
+export const lineQuery = () => ({
+  queryKey: keys.line,
+  queryFn: () => take(api.GET('/api/line')),
+  refetchInterval: 60_000,
+});
+
+export const roomQuery = (place: number) => ({
+  queryKey: keys.room(place),
+  queryFn: () => take(api.GET('/api/places/{place_id}/room', { params: { path: { place_id: place } } })),
+  refetchInterval: 120_000,
+});
+
+export const pieceQuery = (piece: number) => ({
+  queryKey: keys.piece(piece),
+  queryFn: () => take(api.GET('/api/pieces/{piece_id}', { params: { path: { piece_id: piece } } })),
+});

@@ -1,0 +1,171 @@
+<script lang="ts">
+  // The line of stations, and at its end the air of each place.
+  import type { Schema } from '../api/client';
+  import { p } from './router';
+  import { age } from '../units/format';
+  import { words } from '../words/en';
+  import Mark from './Mark.svelte';
+  import { session } from './session.svelte';
+
+  let { line, placeId }: { line: Schema['Line']; placeId: number | null } = $props();
+
+  const stations = ['today', 'bench', 'salt', 'warm', 'hang', 'rest', 'book'] as const;
+  const hanging = $derived(line.places.reduce((sum, place) => sum + place.pieces, 0));
+  const now = $derived(new Date(line.now).getTime());
+  const withAir = $derived(line.places.filter((place) => place.air || place.kind === 'chamber'));
+
+  function trend(change: number, least: number): string {
+    return change > least ? '↗' : change < -least ? '↘' : '→';
+  }
+  function askWho(): void {
+    const name = prompt(words.who, session.who);
+    if (name !== null) session.rename(name);
+  }
+</script>
+
+<header
+  class="flex flex-wrap items-stretch gap-x-6 max-md:gap-x-2"
+  style="background: var(--bar); color: var(--bar-ink)"
+>
+  <a href={p('/')} class="flex items-center gap-2 py-2 pl-4" aria-label="Zymon">
+    <Mark /><span class="font-tag text-xl font-bold tracking-wide max-md:sr-only">Zymon</span>
+  </a>
+  <nav
+    class="flex items-end max-md:order-3 max-md:w-full max-md:overflow-x-auto max-md:pl-2"
+    aria-label="Stations"
+  >
+    {#each stations as station (station)}
+      {#if station === 'hang'}
+        <a
+          class="stop here"
+          href={placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/')}
+          aria-current="page"
+        >
+          <span>{words.stations[station]}<sup class="ml-0.5 text-xs">{hanging}</sup></span>
+          <i aria-hidden="true"></i>
+        </a>
+      {:else}
+        <span class="stop" title={words.notInUse}>
+          <span>{words.stations[station]}<span class="sr-only">, {words.notInUse}</span></span>
+          <i aria-hidden="true"></i>
+        </span>
+      {/if}
+    {/each}
+  </nav>
+  <div class="ml-auto flex min-w-0 items-center gap-4 overflow-x-auto pr-3 pl-2 max-md:flex-1">
+    {#each withAir as place (place.id)}
+      <a
+        class="air"
+        class:chosen={place.id === placeId}
+        href={place.kind === 'chamber'
+          ? p('/hang/:place', { params: { place: String(place.id) } })
+          : p('/hang/:place/climate', { params: { place: String(place.id) } })}
+      >
+        <span class="name"
+          >{place.name}{#if place.air}
+            · {age(place.air.at, now)}{/if}</span
+        >
+        {#if place.air}
+          <span class="values" class:stale={place.air.stale}>
+            {place.air.temperature_c.toFixed(1)}°<small>{trend(place.air.trend_c, 0.4)}</small>
+            {place.air.rh_percent.toFixed(0)} %<small>{trend(place.air.trend_rh, 1.5)}</small>
+          </span>
+          {#if place.air.stale}<span class="sr-only">{words.stale}</span>{/if}
+        {:else}
+          <span class="values opacity-70">{words.noAir}</span>
+        {/if}
+      </a>
+    {/each}
+    <button class="min-h-11 min-w-8 text-sm" onclick={askWho} title={words.who}>{session.who}</button>
+    <button
+      class="min-h-11 min-w-8"
+      onclick={() => session.turnLight()}
+      aria-label={words.theme}
+      title={words.theme}
+    >
+      <svg width="18" height="18" viewBox="0 0 20 20" aria-hidden="true">
+        <circle cx="10" cy="10" r="7" fill="none" stroke="currentColor" stroke-width="2" />
+        <path d="M10 3a7 7 0 0 1 0 14z" fill="currentColor" />
+      </svg>
+    </button>
+  </div>
+</header>
+
+<style>
+  .stop {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-start;
+    gap: 2px;
+    min-width: 4.1rem;
+    padding: 0.4rem 0 0.35rem;
+    font-family: var(--font-tag);
+    font-size: 1.02rem;
+    font-weight: 500;
+    color: var(--bar-quiet);
+  }
+  .stop i {
+    position: relative;
+    display: block;
+    width: 100%;
+    height: 9px;
+  }
+  .stop i::before {
+    content: '';
+    position: absolute;
+    inset: 4px 0 auto 0;
+    height: 1px;
+    background: var(--bar-quiet);
+    opacity: 0.5;
+  }
+  .stop i::after {
+    content: '';
+    position: absolute;
+    left: 6px;
+    top: 1px;
+    width: 7px;
+    height: 7px;
+    border-radius: 50%;
+    border: 1px solid var(--bar-quiet);
+    background: var(--bar);
+  }
+  .here {
+    color: var(--bar-ink);
+    font-weight: 700;
+  }
+  .here i::after {
+    background: var(--bar-ink);
+    border-color: var(--bar-ink);
+    width: 9px;
+    height: 9px;
+    top: 0;
+  }
+  .air {
+    display: flex;
+    flex-direction: column;
+    padding: 0.25rem 0;
+    white-space: nowrap;
+    border-bottom: 2px solid transparent;
+    line-height: 1.15;
+  }
+  .air.chosen {
+    border-color: var(--bar-ink);
+  }
+  .name {
+    font-size: 0.74rem;
+    color: var(--bar-quiet);
+  }
+  .values {
+    font-size: 1rem;
+    font-weight: 600;
+  }
+  .values small {
+    font-size: 0.7rem;
+    font-weight: 400;
+    color: var(--bar-quiet);
+  }
+  .stale {
+    text-decoration: line-through;
+    opacity: 0.7;
+  }
+</style>

@@ -1,0 +1,169 @@
+<script lang="ts">
+  // The climate of a place over any span, and its files.
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+
+  import { api, take } from '../../api/client';
+  import { keys, lineQuery } from '../../api/queries';
+  import ClimateChart from '../../charts/ClimateChart.svelte';
+  import Field from '../../forms/Field.svelte';
+  import Line from '../../shell/Line.svelte';
+  import { p, route } from '../../shell/router';
+  import { session } from '../../shell/session.svelte';
+  import { typedNumber, useTimeZone } from '../../units/format';
+  import { words } from '../../words/en';
+  import ImportSheet from './ImportSheet.svelte';
+
+  const placeId = $derived(Number(route.params.place));
+  const client = useQueryClient();
+  const line = createQuery(() => lineQuery());
+  const place = $derived(line.data?.places.find((candidate) => candidate.id === placeId));
+  const spans = { week: 7, month: 31, year: 366 } as const;
+  let span = $state<keyof typeof spans>('month');
+  let zoom = $state<[number, number] | null>(null);
+  let width = $state(900);
+  let importing = $state(false);
+  let temperature = $state('');
+  let humidity = $state('');
+
+  const now = $derived(line.data ? Math.floor(new Date(line.data.now).getTime() / 1000) : 0);
+  const range = $derived(zoom ?? ([now - spans[span] * 86_400, now] as [number, number]));
+  const climate = createQuery(() => ({
+    queryKey: ['climate', placeId, ...range, width],
+    queryFn: () =>
+      take(
+        api.GET('/api/places/{place_id}/climate', {
+          params: {
+            path: { place_id: placeId },
+            query: { from_s: range[0], to_s: range[1], points: Math.max(200, Math.round(width)) },
+          },
+        }),
+      ),
+    enabled: now > 0 && Number.isFinite(placeId),
+    placeholderData: keepPreviousData,
+  }));
+  $effect(() => {
+    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
+  });
+  $effect(() => {
+    void placeId;
+    temperature = place?.setpoint?.temperature_c?.toString() ?? '';
+    humidity = place?.setpoint?.rh_percent?.toString() ?? '';
+  });
+
+  async function change(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    try {
+      await take(
+        api.POST('/api/places/{place_id}/setpoint', {
+          params: { path: { place_id: placeId } },
+          body: {
+            temperature_c: typedNumber(temperature),
+            rh_percent: typedNumber(humidity),
+            by: session.who,
+          },
+        }),
+      );
+      session.say(words.place.changed);
+      void client.invalidateQueries();
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+  const url = (file: string): string => `/api/places/${placeId}/${file}`;
+</script>
+
+<svelte:head
+  ><title>{place ? `${place.name}, ${words.place.climate.toLowerCase()} · Zymon` : 'Zymon'}</title
+  ></svelte:head
+>
+<div class="flex h-full flex-col">
+  {#if line.data}<Line line={line.data} {placeId} />{/if}
+  <main class="flex-1 overflow-y-auto px-5 pt-3 pb-10 max-md:px-3">
+    {#if place}
+      <div class="flex flex-wrap items-baseline gap-x-5">
+        <h1 class="font-tag text-3xl font-bold">{place.name}</h1>
+        <p class="quiet">{words.places[place.kind]}</p>
+        {#if place.kind === 'chamber'}
+          <a
+            class="underline underline-offset-4"
+            href={p('/hang/:place', { params: { place: String(placeId) } })}
+            >{words.hang.pieces(place.pieces)}</a
+          >
+        {/if}
+        <div class="ml-auto" role="group" aria-label={words.place.climate}>
+          {#each Object.keys(spans) as name (name)}
+            <button
+              class="min-h-11 px-2"
+              class:font-semibold={span === name && !zoom}
+              class:underline={span === name && !zoom}
+              aria-pressed={span === name && !zoom}
+              onclick={() => {
+                span = name as keyof typeof spans;
+                zoom = null;
+              }}>{words.place.spans[name as keyof typeof spans]}</button
+            >
+          {/each}
+        </div>
+      </div>
+      <div bind:clientWidth={width} class="mt-3">
+        {#if climate.data && climate.data.at_s.length}
+          <ClimateChart
+            climate={climate.data}
+            {width}
+            setpoint={place.setpoint}
+            onzoom={(from, to) => (zoom = [from, to])}
+          />
+        {:else if climate.isError}
+          <p class="text-error" role="alert">{climate.error.message}</p>
+        {:else if climate.data}
+          <p class="max-w-lg py-6 text-lg">{words.place.noClimate}</p>
+        {/if}
+      </div>
+      <div class="mt-4 grid gap-x-10 gap-y-5 md:grid-cols-[auto_1fr]">
+        <form onsubmit={change} class="flex flex-wrap items-end gap-3" aria-label={words.place.setpoint}>
+          <div class="w-28"><Field label={words.place.temperature} numeric bind:value={temperature} /></div>
+          <div class="w-28"><Field label={words.place.humidity} numeric bind:value={humidity} /></div>
+          <button class="btn min-h-11">{words.place.change}</button>
+        </form>
+        <div class="flex flex-wrap items-center gap-x-5 gap-y-1 self-end">
+          <button class="btn min-h-11" onclick={() => (importing = !importing)}>{words.imports.title}</button>
+          <span class="quiet">{words.place.exports}:</span>
+          {#if place.kind === 'chamber'}
+            <a
+              class="inline-flex min-h-11 items-center underline underline-offset-4"
+              href={url('hang-file')}
+              download>{words.place.hangFile}</a
+            >
+            <a
+              class="inline-flex min-h-11 items-center underline underline-offset-4"
+              href={url('weights.csv')}
+              download>{words.place.weightsCsv}</a
+            >
+          {/if}
+          <a
+            class="inline-flex min-h-11 items-center underline underline-offset-4"
+            href={url('climate.csv')}
+            download>{words.place.climateCsv}</a
+          >
+        </div>
+      </div>
+      {#if importing}
+        <div class="mt-5 max-w-2xl">
+          <ImportSheet
+            {placeId}
+            placeName={place.name}
+            ondone={(done) => {
+              importing = false;
+              session.say(words.imports.done(done.rows_new));
+              void client.invalidateQueries({ queryKey: keys.line });
+              void client.invalidateQueries();
+            }}
+            onclose={() => (importing = false)}
+          />
+        </div>
+      {/if}
+    {:else if line.data}
+      <p class="p-6">{words.errors.notFound}</p>
+    {/if}
+  </main>
+</div>

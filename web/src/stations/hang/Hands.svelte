@@ -1,0 +1,66 @@
+<script lang="ts">
+  // Beside the room when no piece is picked: what wants a hand, most pressing first.
+  import type { Schema } from '../../api/client';
+  import StateMark from '../../goods/StateMark.svelte';
+  import { grams, longDay, percent } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { room, onpick }: { room: Schema['Room']; onpick: (id: number) => void } = $props();
+
+  const say = words.hang;
+  type Group = keyof typeof say.handGroups;
+  const groups = $derived(
+    (Object.keys(say.handGroups) as Group[])
+      .map((name) => ({
+        name,
+        pieces: room.pieces.filter((c) => c.state === name || (c.wants as string[]).includes(name)),
+      }))
+      .filter((group) => group.pieces.length > 0),
+  );
+  const next = $derived(
+    room.pieces
+      .filter((c) => c.days_left && c.ready.p50)
+      .sort((a, b) => ((a.ready.p50 ?? '') < (b.ready.p50 ?? '') ? -1 : 1))[0],
+  );
+</script>
+
+<section aria-label={say.hand}>
+  {#if room.pieces.length}
+    <h2 class="font-tag text-2xl font-bold">{say.hand}</h2>
+    {#if groups.length === 0}<p class="mt-1">{say.nothingWants}</p>{/if}
+    {#each groups as group (group.name)}
+      <h3 class="mt-4 font-semibold">{say.handGroups[group.name]}</h3>
+      <ul>
+        {#each group.pieces as card (card.id)}
+          <li>
+            <button
+              class="hover:bg-base-200 flex min-h-11 w-full items-center gap-3 text-left"
+              onclick={() => onpick(card.id)}
+            >
+              <StateMark
+                state={group.name === 'over' || group.name === 'ready' || group.name === 'stalled'
+                  ? group.name
+                  : 'drying'}
+                wants={group.name === 'too_fast' || group.name === 'doubtful' || group.name === 'weigh'
+                  ? [group.name]
+                  : []}
+              />
+              <span class="font-tag w-20 font-semibold">{card.tag}</span>
+              <span class="quiet flex-1 truncate">{card.product}</span>
+              <span class="whitespace-nowrap">{percent(card.loss_percent)}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+    {/each}
+    {#if next?.ready.p50}<p class="mt-5">{say.nextReady(next.tag, longDay(next.ready.p50))}</p>{/if}
+    <p class="quiet mt-1">
+      {say.waterPerDay(room.water_g_per_day)}, {grams(
+        room.pieces.reduce((sum, c) => sum + c.weight_now_g, 0),
+      )}
+      {say.hanging}.
+    </p>
+    <p class="quiet mt-4">{say.pick}</p>
+  {/if}
+  {#if !room.place.air}<p class="border-info mt-4 border-l-4 pl-3">{say.noClimate}</p>{/if}
+</section>

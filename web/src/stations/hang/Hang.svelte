@@ -1,0 +1,348 @@
+<script lang="ts">
+  // The Hang station: the room as it is, and beside it a piece, the form, or a file.
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
+  import Keys from '../../keys/Keys.svelte';
+  import { isTyping } from '../../keys/typing';
+  import Line from '../../shell/Line.svelte';
+  import { p, route } from '../../shell/router';
+  import { session } from '../../shell/session.svelte';
+  import { useTimeZone } from '../../units/format';
+  import { words } from '../../words/en';
+  import { HangForm } from './hangform.svelte';
+  import Hands from './Hands.svelte';
+  import HangSheet from './HangSheet.svelte';
+  import ImportSheet from './ImportSheet.svelte';
+  import type { Layer } from './label';
+  import { type Direction, firstFreeHook, neighbour } from './neighbours';
+  import PieceList from './PieceList.svelte';
+  import PiecePanel from './PiecePanel.svelte';
+  import Room from './Room.svelte';
+
+  const placeId = $derived(Number(route.params.place));
+  const client = useQueryClient();
+  const line = createQuery(() => lineQuery());
+  const room = createQuery(() => ({ ...roomQuery(placeId), enabled: Number.isFinite(placeId) }));
+
+  let chosen = $state<number | null>(null);
+  let beside = $state<'piece' | 'hang' | 'import'>('piece');
+  let layer = $state<Layer>('days');
+  let asList = $state(false);
+  let moving = $state(false);
+  let showKeys = $state(false);
+  let find = $state('');
+  let form = $state<HangForm | null>(null);
+  /** Keys of a weight that were struck while the piece was still on its way. */
+  let early = $state<string | null>(null);
+
+  const piece = createQuery(() => ({ ...pieceQuery(chosen ?? 0), enabled: chosen !== null }));
+  const now = $derived(line.data ? new Date(line.data.now).getTime() : Date.now());
+  const pieces = $derived(room.data?.pieces ?? []);
+  const found = $derived(
+    find.trim()
+      ? pieces.filter((c) => `${c.tag} ${c.product}`.toLowerCase().includes(find.trim().toLowerCase()))
+      : pieces,
+  );
+
+  $effect(() => {
+    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
+  });
+  $effect(() => {
+    void placeId;
+    chosen = null;
+    beside = 'piece';
+    moving = false;
+  });
+
+  function refresh(answer: Schema['PieceOut']): void {
+    client.setQueryData(keys.piece(answer.card.id), answer);
+    void client.invalidateQueries({ queryKey: ['room'] });
+    void client.invalidateQueries({ queryKey: keys.line });
+    void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
+  }
+  function pick(id: number | null): void {
+    chosen = id;
+    beside = 'piece';
+    moving = false;
+    early = null;
+  }
+  async function openForm(rodId?: number, hook?: number): Promise<void> {
+    // a piece may have been hung a moment ago: the free hooks must be those of now
+    if (room.isFetching) await room.refetch();
+    if (!room.data) return;
+    const free = firstFreeHook(room.data.rods, pieces);
+    const made = new HangForm(placeId);
+    made.rodId = rodId ?? free?.rod.id ?? 0;
+    made.hook = hook ?? free?.hook ?? 0;
+    if (piece.data && chosen !== null) made.like(piece.data.card, piece.data, pieces);
+    form = made;
+    beside = 'hang';
+  }
+  async function move(id: number, rod: Schema['RodOut'], hook: number): Promise<void> {
+    const card = pieces.find((c) => c.id === id);
+    const from = room.data?.rods.find((r) => r.number === card?.rod);
+    const put = (rod_id: number, at: number): Promise<Schema['PieceOut']> =>
+      take(
+        api.POST('/api/pieces/{piece_id}/move', {
+          params: { path: { piece_id: id } },
+          body: { rod_id, hook: at, by: session.who },
+        }),
+      );
+    try {
+      refresh(await put(rod.id, hook));
+      moving = false;
+      if (card && from)
+        session.say(words.piece.moved(card.tag, rod.number, hook), async () =>
+          refresh(await put(from.id, card.hook)),
+        );
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+  function free(rod: Schema['RodOut'], hook: number): void {
+    if (moving && chosen !== null) void move(chosen, rod, hook);
+    else void openForm(rod.id, hook);
+  }
+  async function takeDown(reason: string): Promise<void> {
+    if (chosen === null) return;
+    try {
+      const answer = await take(
+        api.POST('/api/pieces/{piece_id}/take-down', {
+          params: { path: { piece_id: chosen } },
+          body: { reason, by: session.who },
+        }),
+      );
+      refresh(answer);
+      session.say(words.piece.down(answer.card.tag));
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+  function hung(answer: Schema['PieceOut']): void {
+    refresh(answer);
+    pick(answer.card.id);
+    session.say(words.piece.hung(answer.card.tag));
+  }
+  function imported(done: Schema['ImportDone']): void {
+    void client.invalidateQueries();
+    beside = 'piece';
+    session.say(words.imports.done(done.rows_new));
+  }
+  function back(): void {
+    if (showKeys) showKeys = false;
+    else if (moving) moving = false;
+    else if (beside !== 'piece') beside = 'piece';
+    else chosen = null;
+  }
+  function key(event: KeyboardEvent): void {
+    if (event.key === 'Escape') {
+      (document.activeElement as HTMLElement | null)?.blur();
+      back();
+      return;
+    }
+    if (isTyping(event)) return;
+    const does: Record<string, () => void> = {
+      w: beginWeighing,
+      h: () => void openForm(),
+      b: () => (beside = 'import'),
+      m: () => (moving = chosen !== null && !moving),
+      v: () => (asList = !asList),
+      u: () => void session.undo(),
+      '/': () => document.getElementById('find')?.focus(),
+      '?': () => (showKeys = !showKeys),
+    };
+    if (early !== null && /^[\d.,]$/.test(event.key)) {
+      early += event.key;
+    } else if (/^\d$/.test(event.key)) {
+      document.getElementById('weigh')?.focus();
+    } else if (event.key.startsWith('Arrow') && !asList) {
+      event.preventDefault();
+      const next = neighbour(pieces, chosen, event.key as Direction);
+      if (next !== null) {
+        pick(next);
+        document.querySelector<HTMLElement>(`[data-piece="${next}"]`)?.focus();
+      }
+    } else if (does[event.key]) {
+      event.preventDefault();
+      does[event.key]?.();
+    }
+  }
+  function beginWeighing(): void {
+    const box = document.getElementById('weigh');
+    if (box) box.focus();
+    else if (chosen !== null) early = '';
+    else pick(neighbour(pieces, null, 'ArrowRight'));
+  }
+  const sheetOpen = $derived(beside !== 'piece' || chosen !== null);
+</script>
+
+<svelte:window onkeydown={key} />
+<svelte:head><title>{room.data ? `${room.data.place.name} · Zymon` : 'Zymon'}</title></svelte:head>
+
+<div class="flex h-full flex-col">
+  {#if line.data}<Line line={line.data} {placeId} />{/if}
+  <div class="flex min-h-0 flex-1">
+    <main class="min-w-0 flex-1 overflow-y-auto px-5 pt-3 pb-16 max-md:px-3">
+      {#if room.data}
+        <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+          <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
+          <p class="quiet">
+            {words.hang.pieces(pieces.length)}
+            {#if room.data.ready_this_week}· <strong class="text-base-content"
+                >{words.hang.readyThisWeek(room.data.ready_this_week)}</strong
+              >{/if}
+          </p>
+          <div
+            class="layers ml-auto flex items-center gap-x-1 overflow-x-auto whitespace-nowrap"
+            role="group"
+            aria-label={words.hang.drawing}
+          >
+            {#if !asList}
+              {#each Object.entries(words.hang.layers) as [name, text] (name)}
+                <button
+                  class="layer"
+                  class:on={layer === name}
+                  aria-pressed={layer === name}
+                  onclick={() => (layer = name as Layer)}>{text}</button
+                >
+              {/each}
+            {/if}
+            <button class="layer" onclick={() => (asList = !asList)}
+              >{asList ? words.hang.drawing : words.hang.list}</button
+            >
+            <a class="layer" href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
+              >{words.place.climate.toLowerCase()}</a
+            >
+          </div>
+        </div>
+        {#if pieces.length === 0}
+          <div class="mt-6 max-w-xl">
+            <h2 class="font-tag text-xl font-semibold">{words.hang.emptyTitle(room.data.place.name)}</h2>
+            <p class="mt-1">{words.hang.emptyText}</p>
+          </div>
+        {/if}
+        {#if asList}
+          <PieceList pieces={found} {chosen} {now} onpick={pick} />
+        {:else}
+          <Room
+            room={room.data}
+            pieces={found}
+            {chosen}
+            {moving}
+            {layer}
+            {now}
+            onpick={pick}
+            onfree={free}
+            ondrop={(id, rod, hook) => void move(id, rod, hook)}
+          />
+        {/if}
+      {:else if room.isError}
+        <p class="text-error p-6 text-lg first-letter:uppercase" role="alert">{room.error.message}</p>
+      {:else}
+        <p class="quiet p-6">{words.loading}</p>
+      {/if}
+    </main>
+    <aside class="panel" class:open={sheetOpen}>
+      {#if beside === 'hang' && form && room.data}
+        <HangSheet {form} room={room.data} onhung={hung} onclose={back} />
+      {:else if beside === 'import' && room.data}
+        <ImportSheet {placeId} placeName={room.data.place.name} ondone={imported} onclose={back} />
+      {:else if chosen !== null && piece.data && piece.data.card.id === chosen}
+        <PiecePanel
+          piece={piece.data}
+          {now}
+          {moving}
+          {refresh}
+          {early}
+          onmove={() => (moving = !moving)}
+          ondown={takeDown}
+          onclose={back}
+        />
+      {:else if chosen !== null && piece.isError}
+        <p class="text-error" role="alert">{piece.error.message}</p>
+      {:else if chosen === null && room.data}
+        <Hands room={room.data} onpick={pick} />
+      {/if}
+    </aside>
+  </div>
+  <footer class="foot">
+    <button class="btn min-h-11" onclick={() => openForm()}><kbd>h</kbd> {words.form.hangTitle}</button>
+    <button class="btn min-h-11" onclick={() => (beside = 'import')}
+      ><kbd>b</kbd> {words.imports.title}</button
+    >
+    <input
+      id="find"
+      class="input min-h-11 w-40 max-md:hidden"
+      placeholder={`${words.find} /`}
+      aria-label={words.find}
+      bind:value={find}
+    />
+    <span class="quiet ml-auto text-sm max-lg:hidden">{words.hang.legend}</span>
+    <button class="btn btn-ghost min-h-11 max-md:hidden" onclick={() => (showKeys = true)}
+      ><kbd>?</kbd> {words.help}</button
+    >
+  </footer>
+</div>
+{#if showKeys}<Keys onclose={() => (showKeys = false)} />{/if}
+
+<style>
+  .layer {
+    min-height: 44px;
+    padding: 0 0.42rem;
+    display: inline-flex;
+    align-items: center;
+    gap: 0.3rem;
+    color: var(--quiet);
+    cursor: pointer;
+  }
+  .layer.on {
+    color: var(--color-base-content);
+    font-weight: 600;
+    box-shadow: inset 0 -3px 0 -0px var(--color-primary);
+  }
+  .panel {
+    width: 27rem;
+    flex: none;
+    overflow-y: auto;
+    padding: 0.9rem 1.25rem 2rem;
+    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
+  }
+  .foot {
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    padding: 0.4rem 1.25rem;
+    border-top: 1px solid var(--color-base-300);
+    background: var(--color-base-100);
+  }
+  kbd {
+    font-family: var(--font-tag);
+    font-size: 0.85em;
+    opacity: 0.65;
+    border: 1px solid currentColor;
+    border-radius: 3px;
+    padding: 0 0.3em;
+  }
+  @media (max-width: 900px) {
+    .panel {
+      position: fixed;
+      inset: 0 0 0 0;
+      z-index: 30;
+      width: auto;
+      display: none;
+      background: var(--color-base-100);
+    }
+    .panel.open {
+      display: block;
+    }
+    .foot {
+      padding: 0.4rem 0.6rem;
+      flex-wrap: wrap;
+    }
+    kbd {
+      display: none;
+    }
+  }
+</style>

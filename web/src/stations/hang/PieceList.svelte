@@ -1,0 +1,95 @@
+<script lang="ts">
+  // The room as a plain list, for many pieces and small screens; sorts by any column.
+  import type { Schema } from '../../api/client';
+  import StateMark from '../../goods/StateMark.svelte';
+  import { dayRange, grams, percent, shortDay } from '../../units/format';
+  import { words } from '../../words/en';
+  import { tagText } from './label';
+
+  interface Props {
+    pieces: Schema['PieceCard'][];
+    chosen: number | null;
+    now: number;
+    onpick: (id: number) => void;
+  }
+  let { pieces, chosen, now, onpick }: Props = $props();
+
+  const columns = {
+    where: (c: Schema['PieceCard']) => c.rod * 100 + c.hook,
+    tag: (c: Schema['PieceCard']) => c.tag,
+    progress: (c: Schema['PieceCard']) => c.loss_percent / c.target_loss_percent,
+    ready: (c: Schema['PieceCard']) => c.ready.p50 ?? '9999',
+    weighed: (c: Schema['PieceCard']) => c.last_weighed_at ?? '',
+  } as const;
+  let by = $state<keyof typeof columns>('ready');
+  const sorted = $derived(
+    [...pieces].sort((a, b) => {
+      const [x, y] = [columns[by](a), columns[by](b)];
+      return x < y ? -1 : x > y ? 1 : 0;
+    }),
+  );
+  const heads: [keyof typeof columns, string][] = [
+    ['tag', words.form.tag],
+    ['where', words.form.hook],
+    ['progress', words.hang.layers.progress],
+    ['ready', words.hang.states.ready],
+    ['weighed', words.hang.layers.weighed],
+  ];
+</script>
+
+<table class="w-full">
+  <thead>
+    <tr class="border-base-content border-b">
+      {#each heads as [key, title] (key)}
+        <th
+          class="py-1 pr-3 text-left"
+          class:max-sm:hidden={key === 'where' || key === 'weighed'}
+          aria-sort={by === key ? 'ascending' : 'none'}
+        >
+          <button class="min-h-11 font-semibold" class:underline={by === key} onclick={() => (by = key)}
+            >{title}</button
+          >
+        </th>
+      {/each}
+    </tr>
+  </thead>
+  <tbody>
+    {#each sorted as piece (piece.id)}
+      <tr class="border-base-300 border-b" class:bg-base-300={piece.id === chosen}>
+        <td class="pr-3">
+          <button
+            class="flex min-h-11 items-center gap-2 text-left"
+            data-piece={piece.id}
+            onclick={() => onpick(piece.id)}
+          >
+            <span class="w-5"><StateMark state={piece.state} wants={piece.wants} /></span>
+            <span
+              ><span class="font-tag font-semibold">{piece.tag}</span><span
+                class="quiet block text-sm max-sm:hidden">{piece.product}</span
+              ></span
+            >
+          </button>
+        </td>
+        <td class="pr-3 max-sm:hidden">{words.hang.where(piece.rod, piece.hook)}</td>
+        <td class="pr-3 whitespace-nowrap"
+          >{percent(piece.loss_percent)}
+          {words.piece.of}
+          {percent(piece.target_loss_percent, 0)}<span class="quiet block text-sm"
+            >{grams(piece.weight_now_g)}</span
+          ></td
+        >
+        <td class="pr-3 whitespace-nowrap">
+          <span class="font-semibold">{tagText(piece, 'days', now)}</span>
+          <span class="quiet block text-sm"
+            >{piece.ready.p10 && piece.ready.p90 && piece.days_left
+              ? dayRange(piece.ready.p10, piece.ready.p90)
+              : ''}</span
+          >
+        </td>
+        <td class="max-sm:hidden"
+          >{piece.last_weighed_at ? shortDay(piece.last_weighed_at) : words.hang.never}</td
+        >
+      </tr>
+    {/each}
+  </tbody>
+</table>

@@ -1,0 +1,73 @@
+<script lang="ts">
+  // Make a chamber: its rods, hooks and set point. Also the first step of an empty workshop.
+  import { api, ProblemError, type Schema, take } from '../../api/client';
+  import Field from '../../forms/Field.svelte';
+  import { session } from '../../shell/session.svelte';
+  import { typedNumber } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let {
+    onmade,
+    label = words.place.make,
+    before,
+  }: { onmade: (place: Schema['PlaceOut']) => void; label?: string; before?: () => Promise<void> } = $props();
+
+  let name = $state('');
+  let rods = $state('2');
+  let hooks = $state('6');
+  let temperature = $state('13');
+  let humidity = $state('78');
+  let problem = $state<ProblemError | null>(null);
+  let busy = $state(false);
+
+  async function submit(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    problem = null;
+    busy = true;
+    try {
+      if (before) await before();
+      const many = typedNumber(rods) ?? 0;
+      if (many < 1 || many > 40 || !Number.isInteger(many))
+        throw new ProblemError('invalid', `${words.place.rods}: 1–40`);
+      const made = await take(
+        api.POST('/api/places', {
+          body: {
+            name,
+            kind: 'chamber',
+            hooks_per_rod: Array.from({ length: many }, () => typedNumber(hooks) ?? 0),
+            setpoint: { temperature_c: typedNumber(temperature), rh_percent: typedNumber(humidity) },
+            by: session.who,
+          },
+        }),
+      );
+      onmade(made);
+    } catch (error) {
+      problem = error instanceof ProblemError ? error : new ProblemError('error', String(error));
+    } finally {
+      busy = false;
+    }
+  }
+  const where = $derived(problem?.where ?? '');
+</script>
+
+<form onsubmit={submit} class="grid grid-cols-2 gap-3" aria-label={words.place.title}>
+  <div class="col-span-2">
+    <Field
+      label={`${words.places.chamber}: ${words.place.name.toLowerCase()}`}
+      bind:value={name}
+      required
+      fault={where === 'name'}
+    />
+  </div>
+  <Field label={words.place.rods} numeric bind:value={rods} required />
+  <Field label={words.place.hooks} numeric bind:value={hooks} required fault={where.startsWith('hooks')} />
+  <Field
+    label={words.place.temperature}
+    numeric
+    bind:value={temperature}
+    fault={where.endsWith('temperature_c')}
+  />
+  <Field label={words.place.humidity} numeric bind:value={humidity} fault={where.endsWith('rh_percent')} />
+  {#if problem}<p class="text-error col-span-2 first-letter:uppercase" role="alert">{problem.message}</p>{/if}
+  <button class="btn btn-primary btn-lg col-span-2" disabled={busy}>{label}</button>
+</form>

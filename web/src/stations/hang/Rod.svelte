@@ -1,0 +1,152 @@
+<script lang="ts">
+  // One rod with its hooks: pieces hang at true relative size, free hooks can be picked.
+  import type { Schema } from '../../api/client';
+  import PaperTag from '../../goods/PaperTag.svelte';
+  import Silhouette from '../../goods/Silhouette.svelte';
+  import StateMark from '../../goods/StateMark.svelte';
+  import { words } from '../../words/en';
+  import { type Layer, spoken, tagText } from './label';
+
+  interface Props {
+    rod: Schema['RodOut'];
+    pieces: Schema['PieceCard'][];
+    chosen: number | null;
+    moving: boolean;
+    layer: Layer;
+    now: number;
+    pxPerMm: number;
+    onpick: (id: number) => void;
+    onfree: (rod: Schema['RodOut'], hook: number) => void;
+    ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
+  }
+  let { rod, pieces, chosen, moving, layer, now, pxPerMm, onpick, onfree, ondrop }: Props = $props();
+
+  const byHook = $derived(new Map(pieces.map((piece) => [piece.hook, piece])));
+  const hooks = $derived(Array.from({ length: rod.hooks }, (_, i) => i + 1));
+
+  function dropped(event: DragEvent, hook: number): void {
+    event.preventDefault();
+    const id = Number(event.dataTransfer?.getData('text/plain'));
+    if (id) ondrop(id, rod, hook);
+  }
+</script>
+
+<section class="rod" aria-label={words.hang.rod(rod.number)}>
+  <h2 class="quiet text-sm">{words.hang.rod(rod.number)}</h2>
+  <ol class="hooks" style={`grid-template-columns: repeat(${rod.hooks}, minmax(62px, 1fr))`}>
+    {#each hooks as hook (hook)}
+      {@const piece = byHook.get(hook)}
+      <li>
+        <svg class="hook" width="14" height="16" viewBox="0 0 14 16" aria-hidden="true">
+          <path
+            d="M3 6a4 4 0 1 1 6.6 3Q7 11 7 16"
+            fill="none"
+            stroke="var(--color-base-content)"
+            stroke-width="1.6"
+          />
+        </svg>
+        {#if piece}
+          <button
+            class="piece"
+            data-piece={piece.id}
+            aria-pressed={piece.id === chosen}
+            aria-label={spoken(piece, now)}
+            draggable="true"
+            ondragstart={(event) => event.dataTransfer?.setData('text/plain', String(piece.id))}
+            onclick={() => onpick(piece.id)}
+          >
+            <Silhouette {piece} {pxPerMm} />
+            <span class="-mt-px block">
+              <PaperTag
+                top={piece.tag}
+                main={tagText(piece, layer, now)}
+                chosen={piece.id === chosen}
+                loud={piece.state === 'ready' || piece.state === 'over' || piece.state === 'soon'}
+              >
+                {#snippet mark()}<StateMark state={piece.state} wants={piece.wants} />{/snippet}
+              </PaperTag>
+            </span>
+          </button>
+        {:else}
+          <button
+            class="free"
+            class:moving
+            aria-label={words.hang.freeHook(rod.number, hook)}
+            title={words.hang.freeHook(rod.number, hook)}
+            onclick={() => onfree(rod, hook)}
+            ondragover={(event) => event.preventDefault()}
+            ondrop={(event) => dropped(event, hook)}
+          >
+            <span aria-hidden="true">+</span>
+          </button>
+        {/if}
+      </li>
+    {/each}
+  </ol>
+</section>
+
+<style>
+  .rod {
+    padding: 0.2rem 0 0.9rem;
+    overflow-x: auto;
+  }
+  .hooks {
+    position: relative;
+    display: grid;
+    min-width: 100%;
+    width: max-content;
+    margin-top: 0.35rem;
+  }
+  .hooks::before {
+    content: '';
+    position: absolute;
+    top: 0;
+    left: 0;
+    right: 0;
+    height: 4px;
+    background: linear-gradient(var(--steel-light) 0 1px, var(--steel) 1px 100%);
+  }
+  li {
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    min-width: 0;
+  }
+  .hook {
+    margin-top: -4px;
+    position: relative;
+    z-index: 1;
+  }
+  .piece {
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    margin-top: -1px;
+    padding: 0 2px 4px;
+    cursor: pointer;
+    min-width: 44px;
+  }
+  .free {
+    width: 44px;
+    height: 44px;
+    border-radius: 50%;
+    color: var(--quiet);
+    opacity: 0;
+    cursor: pointer;
+    font-size: 1.2rem;
+  }
+  .free:hover,
+  .free:focus-visible,
+  .free.moving {
+    opacity: 1;
+  }
+  .free.moving {
+    border: 1.5px dashed var(--color-primary);
+    color: var(--color-primary);
+  }
+  @media (hover: none) {
+    .free {
+      opacity: 0.45;
+    }
+  }
+</style>

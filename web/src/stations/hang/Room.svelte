@@ -1,0 +1,49 @@
+<script lang="ts">
+  // The chamber drawn as it is. One scale for the whole room, so that sizes can be compared by eye.
+  import type { Schema } from '../../api/client';
+  import { boxOf, figureOf } from '../../goods/shapes';
+  import type { Layer } from './label';
+  import Rod from './Rod.svelte';
+
+  interface Props {
+    room: Schema['Room'];
+    pieces: Schema['PieceCard'][];
+    chosen: number | null;
+    moving: boolean;
+    layer: Layer;
+    now: number;
+    onpick: (id: number) => void;
+    onfree: (rod: Schema['RodOut'], hook: number) => void;
+    ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
+  }
+  let { room, pieces, chosen, moving, layer, now, onpick, onfree, ondrop }: Props = $props();
+  let width = $state(800);
+
+  const hooks = $derived(Math.max(1, ...room.rods.map((rod) => rod.hooks)));
+  const pxPerMm = $derived.by(() => {
+    const boxes = pieces.map((piece) =>
+      boxOf(figureOf(piece.kind, piece.shape), piece.length_mm, piece.width_mm),
+    );
+    const widest = Math.max(60, ...boxes.map((box) => box.width));
+    const tallest = Math.max(200, ...boxes.map((box) => box.height));
+    const step = Math.max(62, width / hooks);
+    return Math.min((step * 0.94) / widest, 152 / tallest, 0.62);
+  });
+</script>
+
+<div bind:clientWidth={width} class="mt-2">
+  {#each room.rods as rod (rod.id)}
+    <Rod
+      {rod}
+      pieces={pieces.filter((piece) => piece.rod === rod.number)}
+      {chosen}
+      {moving}
+      {layer}
+      {now}
+      {pxPerMm}
+      {onpick}
+      {onfree}
+      {ondrop}
+    />
+  {/each}
+</div>

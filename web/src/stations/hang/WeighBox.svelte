@@ -1,0 +1,75 @@
+<script lang="ts">
+  // One field for the weight on the scale; Enter stores it, a doubtful one is asked about first.
+  import { untrack } from 'svelte';
+
+  import type { Schema } from '../../api/client';
+  import { grams } from '../../units/format';
+  import { words } from '../../words/en';
+  import { type Refresh, WeighEntry } from './weigh.svelte';
+
+  interface Props {
+    piece: Schema['PieceOut'];
+    refresh: Refresh;
+    /** What was typed before the piece was on screen; null when nothing was begun. */
+    early: string | null;
+  }
+  let { piece, refresh, early }: Props = $props();
+
+  let box = $state<HTMLInputElement | null>(null);
+  const entry = new WeighEntry(
+    () => piece.card,
+    (answer) => refresh(answer),
+  );
+  $effect(() => {
+    void piece.card.id;
+    entry.text = untrack(() => early) ?? '';
+    entry.retype();
+    if (untrack(() => early) !== null) box?.focus();
+  });
+
+  async function submit(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const stored = await entry.store(entry.question !== null);
+    if (stored) (document.activeElement as HTMLElement | null)?.blur();
+  }
+</script>
+
+<form onsubmit={submit} class="mt-3">
+  <label class="flex items-center gap-3">
+    <span class="font-tag text-lg font-semibold">{words.piece.weigh} <kbd class="quiet text-sm">w</kbd></span>
+    <span class="relative flex-1">
+      <input
+        id="weigh"
+        bind:this={box}
+        class="input input-lg w-full pr-8 text-2xl font-semibold"
+        inputmode="decimal"
+        autocomplete="off"
+        placeholder={`${Math.round(piece.expected_low_g)}–${Math.round(piece.expected_high_g)}`}
+        aria-label={words.piece.weighing}
+        bind:value={entry.text}
+        oninput={() => entry.retype()}
+      />
+      <span class="quiet pointer-events-none absolute top-1/2 right-3 -translate-y-1/2">g</span>
+    </span>
+    <button class="btn btn-primary btn-lg" disabled={entry.busy || entry.text.trim() === ''}>OK</button>
+  </label>
+  {#if entry.problem}<p class="text-error mt-1" role="alert">{entry.problem}</p>{/if}
+  {#if entry.question}
+    <div class="border-warning mt-2 border-l-4 py-1 pl-3" role="alert">
+      <p class="font-semibold">{words.piece.asked(grams(Number(entry.text.replace(',', '.'))))}</p>
+      <p class="first-letter:uppercase">{entry.question}</p>
+      <div class="mt-1 flex gap-2">
+        <button
+          type="button"
+          class="btn btn-primary min-h-11"
+          onclick={() => {
+            entry.text = '';
+            entry.retype();
+            document.getElementById('weigh')?.focus();
+          }}>{words.piece.again}</button
+        >
+        <button class="btn btn-ghost min-h-11">{words.piece.keep}</button>
+      </div>
+    </div>
+  {/if}
+</form>

@@ -1,0 +1,148 @@
+// The form that hangs a piece: what is typed, what follows from it, and what the tag would say.
+import { api, ProblemError, type Schema, take } from '../../api/client';
+import { session } from '../../shell/session.svelte';
+import { typedNumber } from '../../units/format';
+import { words } from '../../words/en';
+import { nextTag } from './neighbours';
+
+type PieceIn = Schema['PieceIn'];
+
+/** What a kind usually is; a start, not a rule. */
+const USUAL: Record<PieceIn['kind'], { shape: PieceIn['shape']; casing: PieceIn['casing']; loss: string }> = {
+  salame: { shape: 'cylinder', casing: 'natural', loss: '35' },
+  thin_sausage: { shape: 'cylinder', casing: 'natural', loss: '40' },
+  whole_muscle: { shape: 'irregular', casing: 'natural', loss: '36' },
+  belly: { shape: 'slab', casing: 'none', loss: '28' },
+  breast: { shape: 'slab', casing: 'none', loss: '30' },
+  ham: { shape: 'irregular', casing: 'cloth', loss: '35' },
+  coated: { shape: 'cylinder', casing: 'coating', loss: '30' },
+};
+
+export class HangForm {
+  product = $state('');
+  kind = $state<PieceIn['kind']>('salame');
+  shape = $state<PieceIn['shape']>('cylinder');
+  casing = $state<PieceIn['casing']>('natural');
+  batch = $state('');
+  tag = $state('');
+  start = $state('');
+  tare = $state('0');
+  loss = $state('35');
+  diameter = $state('');
+  thickness = $state('');
+  length = $state('');
+  fat = $state('');
+  salt = $state('');
+  hungOn = $state('');
+  rodId = $state(0);
+  hook = $state(0);
+
+  preview = $state<Schema['TagPreview'] | null>(null);
+  problem = $state<ProblemError | null>(null);
+  busy = $state(false);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private asked = 0;
+
+  constructor(private readonly placeId: number) {}
+
+  takeKind(): void {
+    const usual = USUAL[this.kind];
+    this.shape = usual.shape;
+    this.casing = usual.casing;
+    this.loss = usual.loss;
+    this.changed();
+  }
+
+  /** Start from a piece of the same batch: what was measured for one mostly holds for the next. */
+  like(
+    card: Schema['PieceCard'],
+    detail: Schema['PieceOut'] | undefined,
+    pieces: readonly { tag: string }[],
+  ): void {
+    this.product = card.product;
+    this.kind = card.kind;
+    this.shape = card.shape;
+    this.batch = card.batch;
+    this.tag = nextTag(card.batch, pieces);
+    this.loss = String(card.target_loss_percent);
+    this.tare = String(card.tare_g);
+    if (detail) {
+      this.casing = detail.casing;
+      this.fat = detail.fat_percent === null ? '' : String(detail.fat_percent);
+      this.salt = detail.salt_percent === null ? '' : String(detail.salt_percent);
+    }
+  }
+
+  body(): PieceIn | null {
+    const start = typedNumber(this.start);
+    const loss = typedNumber(this.loss);
+    if (start === null || loss === null) return null;
+    return {
+      tag: this.tag || 'new',
+      batch_code: this.batch || 'new',
+      product: this.product || words.kinds[this.kind],
+      kind: this.kind,
+      shape: this.shape,
+      casing: this.casing,
+      fat_percent: typedNumber(this.fat),
+      salt_percent: typedNumber(this.salt),
+      diameter_mm: this.shape === 'slab' ? null : typedNumber(this.diameter),
+      thickness_mm: this.shape === 'slab' ? typedNumber(this.thickness) : null,
+      length_mm: typedNumber(this.length),
+      start_weight_g: start,
+      tare_g: typedNumber(this.tare) ?? 0,
+      target_loss_percent: loss,
+      hung_on: this.hungOn || null,
+      rod_id: this.rodId,
+      hook: this.hook,
+      by: session.who,
+    };
+  }
+
+  /** Ask, shortly after the last keystroke, what the tag would say. */
+  changed(): void {
+    this.problem = null;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.ask(), 180);
+  }
+
+  private async ask(): Promise<void> {
+    const body = this.body();
+    const turn = ++this.asked;
+    if (!body || !body.rod_id) {
+      this.preview = null;
+      return;
+    }
+    try {
+      const answer = await take(
+        api.POST('/api/places/{place_id}/tag', { params: { path: { place_id: this.placeId } }, body }),
+      );
+      if (turn === this.asked) this.preview = answer;
+    } catch (error) {
+      if (turn !== this.asked) return;
+      this.preview = null;
+      this.problem = error instanceof ProblemError ? error : null;
+    }
+  }
+
+  async hang(): Promise<Schema['PieceOut'] | null> {
+    const body = this.body();
+    if (!body) {
+      this.problem = new ProblemError('invalid', words.errors.noNumber, 'start_weight_g');
+      return null;
+    }
+    this.busy = true;
+    this.asked++;
+    clearTimeout(this.timer);
+    try {
+      return await take(
+        api.POST('/api/pieces', { body: { ...body, tag: this.tag, batch_code: this.batch } }),
+      );
+    } catch (error) {
+      this.problem = error instanceof ProblemError ? error : new ProblemError('error', String(error));
+      return null;
+    } finally {
+      this.busy = false;
+    }
+  }
+}

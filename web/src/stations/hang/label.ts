@@ -1,0 +1,34 @@
+// What a piece's tag says in each layer.
+import type { Schema } from '../../api/client';
+import { daysSince } from '../../units/format';
+import { words } from '../../words/en';
+
+export type Layer = keyof typeof words.hang.layers;
+
+export function tagText(piece: Schema['PieceCard'], layer: Layer, now: number): string {
+  const say = words.hang;
+  if (layer === 'pace') return say.paceTag(piece.pace_percent_per_day);
+  if (layer === 'progress')
+    return `${piece.loss_percent.toFixed(0)} of ${piece.target_loss_percent.toFixed(0)}`;
+  if (layer === 'weighed') {
+    if (!piece.last_weighed_at) return daysSince(piece.hung_at, now) < 1 ? say.new : say.never;
+    const days = Math.floor(daysSince(piece.last_weighed_at, now));
+    return days < 1 ? say.today : say.daysAgo(days);
+  }
+  if (piece.state === 'ready') return 'ready';
+  if (piece.state === 'over') return 'past';
+  if (piece.state === 'stalled' || !piece.days_left) return 'never';
+  return say.days(piece.days_left.value, piece.days_left.unit, piece.days_left.about);
+}
+
+/** Everything about a piece in one sentence, for those who listen instead of look. */
+export function spoken(piece: Schema['PieceCard'], now: number): string {
+  const parts = [
+    `${piece.tag}, ${piece.product}, ${words.hang.where(piece.rod, piece.hook)}`,
+    `${piece.loss_percent.toFixed(0)} % lost of ${piece.target_loss_percent.toFixed(0)}`,
+    words.hang.states[piece.state],
+    tagText(piece, 'days', now),
+    ...piece.wants.map((want) => words.hang.wants[want]),
+  ];
+  return parts.join(', ');
+}

@@ -1,0 +1,31 @@
+import { expect, it } from 'vitest';
+
+import { age, dayRange, grams, longDay, typedNumber, useTimeZone } from './format';
+
+it('reads numbers as people type them', () => {
+  expect(typedNumber('612,5')).toBe(612.5);
+  expect(typedNumber(' 1 240 ')).toBe(1240);
+  for (const wrong of ['', 'abc', '6,1,2', '12kg', '--4', ','] as const)
+    expect(typedNumber(wrong)).toBeNull();
+});
+
+it('writes days in the zone of the workshop', () => {
+  useTimeZone('Europe/Rome');
+  expect(longDay('2026-10-14T23:30:00Z')).toBe('Thursday 15 October');
+  useTimeZone('UTC');
+  expect(longDay('2026-10-14T23:30:00Z')).toBe('Wednesday 14 October');
+});
+
+it('says a window shortly', () => {
+  expect(dayRange('2026-10-11T00:00:00Z', '2026-10-21T00:00:00Z')).toBe('11–21 Oct');
+  expect(dayRange('2026-10-29T00:00:00Z', '2026-11-07T00:00:00Z')).toBe('29 Oct – 7 Nov');
+  expect(dayRange('2026-10-11T01:00:00Z', '2026-10-11T09:00:00Z')).toBe('11 Oct');
+});
+
+it('writes weights and ages', () => {
+  expect(grams(1643.6)).toBe('1\u2009644 g');
+  const now = Date.parse('2026-10-11T12:00:00Z');
+  expect(age('2026-10-11T11:58:00Z', now)).toBe('2 min');
+  expect(age('2026-10-10T12:00:00Z', now)).toBe('24 h');
+  expect(age('2026-10-01T12:00:00Z', now)).toBe('10 d');
+});

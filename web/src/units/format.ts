@@ -1,0 +1,62 @@
+// Dates, weights and shares as a maker reads them. Times are shown in the workshop's time zone.
+
+let zone = 'UTC';
+const cache = new Map<string, Intl.DateTimeFormat>();
+
+export function useTimeZone(name: string): void {
+  if (name !== zone) {
+    zone = name;
+    cache.clear();
+  }
+}
+
+function format(key: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  let made = cache.get(key);
+  if (!made) {
+    made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options });
+    cache.set(key, made);
+  }
+  return made;
+}
+
+export const longDay = (at: string): string =>
+  format('long', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(at)).replace(',', '');
+export const shortDay = (at: string | number | Date): string =>
+  format('short', { day: 'numeric', month: 'short' }).format(new Date(at));
+export const dayAndTime = (at: string): string =>
+  format('time', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+    .format(new Date(at))
+    .replace(/,/g, '');
+export const fullDay = (at: string): string =>
+  format('full', { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(at));
+
+/** The window of a date, in words that repeat the month only where it changes. */
+export function dayRange(from: string, to: string): string {
+  const month = format('month', { month: 'numeric', year: 'numeric' });
+  const a = new Date(from);
+  const b = new Date(to);
+  if (month.format(a) !== month.format(b)) return `${shortDay(a)} – ${shortDay(b)}`;
+  const day = format('day', { day: 'numeric' });
+  return day.format(a) === day.format(b) ? shortDay(a) : `${day.format(a)}–${shortDay(b)}`;
+}
+
+export const grams = (g: number): string =>
+  `${Math.round(g).toLocaleString('en-GB').replace(/,/g, '\u2009')} g`;
+export const percent = (value: number, digits = 1): string => `${value.toFixed(digits)} %`;
+
+/** A number as typed: decimal comma accepted; null when it is none. */
+export function typedNumber(text: string): number | null {
+  const tidy = text.trim().replace(/\s/g, '').replace(',', '.');
+  if (tidy === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(tidy)) return null;
+  return Number(tidy);
+}
+
+/** Age of a reading, short. */
+export function age(at: string, now: number): string {
+  const minutes = Math.max(0, Math.round((now - new Date(at).getTime()) / 60_000));
+  if (minutes < 90) return `${minutes} min`;
+  if (minutes < 48 * 60) return `${Math.round(minutes / 60)} h`;
+  return `${Math.round(minutes / 1440)} d`;
+}
+
+export const daysSince = (at: string, now: number): number => (now - new Date(at).getTime()) / 86_400_000;
