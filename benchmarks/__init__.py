@@ -1,0 +1,1 @@
+"""Speed and accuracy, measured: `make bench`. The results are kept in docs/benchmarks.md."""

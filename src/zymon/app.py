@@ -61,7 +61,7 @@ def _serve_front_end(app: FastAPI, folder: Path) -> None:
         return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
 
 
-def _free_port(host: str, wanted: int) -> socket.socket:
+def free_port(host: str, wanted: int) -> socket.socket:
     """A listening socket on the wanted port, or on the next free one."""
     for port in [*range(wanted, min(wanted + 50, 65_536)), 0]:
         try:
@@ -77,7 +77,7 @@ def run(settings: Settings) -> None:
         level=settings.log_level, format="%(asctime)s %(levelname)s %(message)s", datefmt="%Y-%m-%d %H:%M:%S"
     )
     logging.getLogger("alembic").setLevel(logging.WARNING)
-    listening = _free_port(settings.host, settings.port)
+    listening = free_port(settings.host, settings.port)
     app = make_app(settings)
     port = listening.getsockname()[1]
     print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)

@@ -11,14 +11,22 @@ class Settings(BaseSettings):
 
     model_config = SettingsConfigDict(env_prefix="ZYMON_")
 
-    db: Path = Field(Path("var/zymon.db"), description="The workshop's database file; made when it does not exist.")
-    host: str = Field("127.0.0.1", description="Address to listen on. Loopback only unless you open it yourself.")
-    port: int = Field(
-        8420, ge=1, le=65535, description="Port to listen on; the next free one is taken when it is busy."
+    db: Path = Field(
+        default=Path("var/zymon.db"), description="The workshop's database file; made when it does not exist."
     )
-    web: Path | None = Field(None, description="Folder of the built front end; found beside the package when not set.")
-    log_level: str = Field("INFO", description="How much is logged: DEBUG, INFO, WARNING or ERROR.")
-    max_upload_mb: int = Field(200, ge=1, le=2000, description="Largest file that can be imported, in megabytes.")
+    host: str = Field(
+        default="127.0.0.1", description="Address to listen on. Loopback only unless you open it yourself."
+    )
+    port: int = Field(
+        default=8420, ge=1, le=65535, description="Port to listen on; the next free one is taken when it is busy."
+    )
+    web: Path | None = Field(
+        default=None, description="Folder of the built front end; found beside the package when not set."
+    )
+    log_level: str = Field(default="INFO", description="How much is logged: DEBUG, INFO, WARNING or ERROR.")
+    max_upload_mb: int = Field(
+        default=200, ge=1, le=2000, description="Largest file that can be imported, in megabytes."
+    )
 
     @property
     def staging(self) -> Path:

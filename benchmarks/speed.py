@@ -1,0 +1,161 @@
+"""How fast: charts, imports, weighings, forecasts."""
+
+import json
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from functools import partial
+from pathlib import Path
+
+import numpy as np
+from fastapi.testclient import TestClient
+
+from zymon.app import make_app
+from zymon.settings import Settings
+from zymon.standins.chamber import SimulatedChamber
+
+NOW = 1_791_000_000
+DAY = 86_400
+ZYMON = Path(sys.executable).with_name("zymon")
+
+
+@contextmanager
+def workshop(hooks: list[int]) -> Iterator[tuple[TestClient, int]]:
+    """An empty workshop with one chamber."""
+    with tempfile.TemporaryDirectory() as folder:
+        app = make_app(Settings(db=Path(folder) / "bench.db"), lambda: NOW)
+        with TestClient(app) as client:
+            client.put("/api/workshop", json={"name": "Bench", "time_zone": "UTC"})
+            place = client.post("/api/places", json={"name": "Cellar", "hooks_per_rod": hooks, "by": "Ida"}).json()
+            yield client, place["id"]
+        app.state.context.db.close()
+
+
+def best(times: int, call: Callable[[], object]) -> float:
+    """Shortest of several runs [s]."""
+    took = []
+    for _ in range(times):
+        began = time.perf_counter()
+        call()
+        took.append(time.perf_counter() - began)
+    return min(took)
+
+
+def climate_csv(rows: int, step_s: int) -> bytes:
+    """A logger's file ending now."""
+    at = np.arange(NOW - (rows - 1) * step_s, NOW + 1, step_s, dtype=np.float64)
+    c, rh = SimulatedChamber(13, 78).log(at, 5)
+    stamps = np.datetime_as_string(at.astype("datetime64[s]"))
+    body = "".join(f"{t}Z,{a:.1f},{b:.1f}\n" for t, a, b in zip(stamps, c, rh, strict=True))
+    return ("time,temperature (C),humidity\n" + body).encode()
+
+
+def hang_file(pieces: int, hourly_days: int) -> bytes:
+    """Pieces in batches of ten, weighed weekly, under an hourly log."""
+    at = np.arange(NOW - hourly_days * DAY, NOW + 1, 3600, dtype=np.float64)
+    c, rh = SimulatedChamber(13, 78).log(at, 5)
+    stamps = np.datetime_as_string(at.astype("datetime64[s]"))
+    hung = NOW - 35 * DAY
+
+    def iso(s: float) -> str:
+        return f"{np.datetime64(int(s), 's')}Z"
+
+    batches = [
+        {
+            "id": f"B{b}",
+            "kind": "salame",
+            "shape": "cylinder",
+            "casing": "natural",
+            "fat_percent": 26,
+            "salt_percent": 2.7,
+            "pieces": [
+                {
+                    "tag": f"B{b}-{i}",
+                    "diameter_mm": 58,
+                    "length_mm": 300,
+                    "start_weight_g": 840 + i,
+                    "tare_g": 11,
+                    "hung_at": iso(hung),
+                    "target_loss_percent": 36,
+                    "weights": [
+                        [iso(hung + w * 7 * DAY), round((840 + i) * (1 - 0.11 * w**0.75))] for w in range(1, 5)
+                    ],
+                }
+                for i in range(10)
+            ],
+        }
+        for b in range(pieces // 10)
+    ]
+    return json.dumps(
+        {
+            "format": "zymon-hang/1",
+            "chamber": {"name": "C", "setpoint": {"temperature_c": 13, "rh_percent": 78}},
+            "climate": [[f"{t}Z", float(a), float(b)] for t, a, b in zip(stamps, c, rh, strict=True)],
+            "batches": batches,
+            "now": iso(NOW),
+        }
+    ).encode()
+
+
+def bring_in(client: TestClient, place: int, name: str, data: bytes) -> tuple[float, float]:
+    """Preview and confirm a file; seconds of each."""
+    began = time.perf_counter()
+    seen = client.post("/api/imports/preview", files={"file": (name, data)}, data={"place_id": place})
+    read = time.perf_counter() - began
+    seen.raise_for_status()
+    began = time.perf_counter()
+    client.post(f"/api/imports/{seen.json()['token']}", json={"by": "Ida"}).raise_for_status()
+    return read, time.perf_counter() - began
+
+
+def measure() -> str:
+    """The table of speeds."""
+    rows: list[tuple[str, str, str]] = []
+    with workshop([1]) as (client, place):
+        million = climate_csv(1_000_000, 30)
+        read, stored = bring_in(client, place, "million.csv", million)
+        rate = 1_000_000 / (read + stored)
+        rows.append(
+            ("import of 1,000,000 climate rows, preview and storing together", f"{rate:,.0f} rows/s", "100,000")
+        )
+    with workshop([1]) as (client, place):
+        bring_in(client, place, "year.csv", climate_csv(525_600, 60))
+        for title, days in (("year", 365), ("week", 7)):
+            url = f"/api/places/{place}/climate?from_s={NOW - days * DAY}&to_s={NOW}&points=1200"
+            took = best(5, partial(client.get, url))
+            rows.append((f"chart of a {title} of one-minute climate, answered", f"{took * 1000:.0f} ms", "150 ms"))
+    with workshop([20] * 10) as (client, place):
+        bring_in(client, place, "room.json", hang_file(200, 40))
+        room = client.get(f"/api/places/{place}/room").json()
+        piece = room["pieces"][7]["id"]
+        weight = room["pieces"][7]["weight_now_g"]
+
+        def weigh() -> None:
+            body = {"gross_g": weight, "by": "Ida", "confirmed": True}
+            client.post(f"/api/pieces/{piece}/weighings", json=body).raise_for_status()
+            client.get(f"/api/places/{place}/room").raise_for_status()
+
+        rows.append(
+            ("weight stored, all dates of a 200-piece chamber renewed and sent", f"{best(3, weigh):.2f} s", "1 s")
+        )
+    with workshop([50] * 10) as (client, place):
+        bring_in(client, place, "room.json", hang_file(500, 40))
+        piece = client.get(f"/api/places/{place}/room").json()["pieces"][0]["id"]
+
+        def renew() -> None:
+            client.post(f"/api/pieces/{piece}/weighings", json={"gross_g": 600, "by": "Ida", "confirmed": True})
+            client.get(f"/api/places/{place}/room").raise_for_status()
+
+        rows.append(("the same with 500 pieces", f"{best(3, renew):.2f} s", "3 s"))
+    with tempfile.NamedTemporaryFile(suffix=".json") as file:
+        file.write(hang_file(100, 100))
+        file.flush()
+        took = best(3, lambda: subprocess.run([ZYMON, "forecast", file.name], check=True, capture_output=True))
+        rows.append(
+            ("`zymon forecast` of 100 pieces with 100 days of hourly log, start-up included", f"{took:.2f} s", "3 s")
+        )
+    table = "\n".join(f"| {what} | {got} | {asked} |" for what, got, asked in rows)
+    return f"| what | measured | asked |\n|---|---|---|\n{table}\n"
