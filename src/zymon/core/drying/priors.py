@@ -17,9 +17,8 @@ Array = npt.NDArray[np.float64]
 
 PARAMETERS = ("ln_permeance", "ln_diffusivity", "water_fraction", "ln_half_diffusion_x", "trend")
 WATER_IN_LEAN = 0.745
-WATER_IN_FAT_TISSUE = 0.03
 TYPICAL_SALT_PERCENT = 2.8
-OSWIN_X = 0.20  # water per dry matter at aw 0.5 with typical salt
+OSWIN_X = 0.18  # water per dry matter at aw 0.5 with typical salt
 
 
 @dataclass(frozen=True)
@@ -30,16 +29,18 @@ class KindPrior:
     diffusivity_1e10: float  # m²/s · 10⁻¹⁰ at 12 °C
     fat_percent: float
     fat_sd: float
+    half_diffusion_x: float  # water per dry matter at which diffusivity has halved
+    water_beyond_lean: float  # kg/kg that the goods hold beyond the water of their lean: fat tissue, wine
 
 
 KINDS: dict[Kind, KindPrior] = {
-    "salame": KindPrior(0.72, 1.35, 25, 6),
-    "whole_muscle": KindPrior(0.95, 1.3, 7, 5),
-    "thin_sausage": KindPrior(0.57, 1.1, 28, 6),
-    "belly": KindPrior(0.52, 0.52, 43, 6),
-    "breast": KindPrior(1.05, 1.05, 21, 6),
-    "ham": KindPrior(1.2, 1.5, 12, 5),
-    "coated": KindPrior(0.8, 1.1, 12, 5),
+    "salame": KindPrior(0.74, 1.34, 25, 6, 0.44, 0.011),
+    "whole_muscle": KindPrior(0.97, 1.26, 7, 5, 0.46, 0.004),
+    "thin_sausage": KindPrior(0.59, 1.07, 28, 6, 0.42, 0.018),
+    "belly": KindPrior(0.53, 0.50, 43, 6, 0.56, 0.0),
+    "breast": KindPrior(1.08, 1.02, 21, 6, 0.50, 0.004),
+    "ham": KindPrior(1.2, 1.65, 12, 5, 0.56, 0.0),
+    "coated": KindPrior(0.82, 1.07, 12, 5, 0.52, 0.002),
 }
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.
@@ -47,13 +48,12 @@ IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.2, 0.52
 CASINGS: dict[str, float] = {
     "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
 }  # fmt: skip
-HALF_DIFFUSION_X = 0.70
 STILL_AIR_BELOW_C, STILL_AIR = 6.0, 0.45  # a place this cold is a household fridge: its air hardly moves
 
 # one standard deviation of each parameter
 WORKSHOP_SD = np.array([0.10, 0.08, 0.0, 0.0, 0.0])
-BATCH_SD = np.array([0.30, 0.28, 0.014, 0.14, 0.05])
-PIECE_SD = np.array([0.10, 0.07, 0.006, 0.04, 0.05])
+BATCH_SD = np.array([0.24, 0.19, 0.011, 0.10, 0.06])
+PIECE_SD = np.array([0.09, 0.06, 0.005, 0.04, 0.07])
 
 
 @dataclass(frozen=True)
@@ -94,8 +94,8 @@ def piece_prior(
         [
             np.log(permeance * 1e-8),
             np.log(diffusivity * 1e-10),
-            WATER_IN_LEAN * (1 - fat / 100) + WATER_IN_FAT_TISSUE * fat / 100,
-            np.log(HALF_DIFFUSION_X),
+            WATER_IN_LEAN * (1 - fat / 100) + typical.water_beyond_lean,
+            np.log(typical.half_diffusion_x),
             0.0,
         ]
     )
