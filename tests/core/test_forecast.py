@@ -38,7 +38,8 @@ def test_a_salame_takes_as_long_as_makers_say() -> None:
 
 
 @settings(max_examples=25, deadline=None)
-@given(st.floats(8, 17), st.floats(60, 84), st.floats(1.0, 8.0))
+# warmer and damper than this is a setting for the first days, which is stepped down: there the rule ends
+@given(st.floats(8, 17), st.floats(60, 82.9), st.floats(1.0, 8.0))
 def test_drier_or_warmer_air_is_never_later(temperature_c: float, rh: float, step: float) -> None:
     base = days(one(history(salame(), temperature_c=temperature_c, rh_percent=rh)))
     assert days(one(history(salame(), temperature_c=temperature_c, rh_percent=rh - step))) <= base
@@ -89,8 +90,8 @@ def test_mates_tighten_the_date_of_a_piece_never_weighed() -> None:
     alone = one(history(salame("A-09"), now_days=21))
     mates = [weighed(salame(f"A-0{i}"), *READINGS[:3]) for i in range(3)]
     among = forecast(history(salame("A-09"), *mates, now_days=21))[0]
-    width = [days(f, "ready_p90_s") - days(f, "ready_p10_s") for f in (alone, among)]
-    assert width[1] < 0.85 * width[0]
+    spread = [np.log(days(f, "ready_p90_s") / days(f, "ready_p10_s")) for f in (alone, among)]
+    assert spread[1] < 0.8 * spread[0]
 
 
 def test_a_piece_that_its_own_weighings_call_unusual_is_believed() -> None:

@@ -18,6 +18,7 @@ DEFAULT_AIR = (13.0, 78.0)  # what a chamber is taken to be when neither log nor
 FUTURE_SD_C, FUTURE_SD_RH = 0.7, 2.2
 # A set point this warm and damp is meant for the first days only; then it is stepped down to a drying climate
 STEP_ABOVE_C, STEP_ABOVE_RH, STEP_AFTER_DAYS, STEP_TO = 15.0, 83.0, 5.0, (13.5, 79.0)
+STEP_NOT_AFTER_DAYS = 14  # a place that was kept like this for longer will be kept like this
 FUTURE_SD_C_UNLOGGED, FUTURE_SD_RH_UNLOGGED = 1.5, 4.5
 
 
@@ -103,6 +104,7 @@ def expected_air(
         cumulative = np.zeros((4, 1))
         rate = rates(np.array(base[0]), np.array(base[1]))
         return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
+    days = 0
     if relaxed_setpoint:
         recent = log.time_s >= now_s - HABIT_DAYS * SECONDS_PER_DAY
         near_c = np.abs(log.temperature_c - base[0]) < 4.0 if known else np.ones(k, bool)
@@ -117,7 +119,7 @@ def expected_air(
         sd_rh *= 1 + 1.0 / (1 + days)
     values = rates(log.temperature_c, log.rh_percent)
     time_s = log.time_s
-    if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH:
+    if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH and days < STEP_NOT_AFTER_DAYS:
         until = rates(np.array([ahead_c, ahead_c]), np.array([ahead_rh, ahead_rh]))
         time_s = np.concatenate([time_s, [now_s + 1.0, now_s + STEP_AFTER_DAYS * SECONDS_PER_DAY]])
         values = np.concatenate([values, until], axis=1)
