@@ -2,6 +2,7 @@
 
 import logging
 import socket
+import threading
 import time
 from collections.abc import Awaitable, Callable
 from pathlib import Path
@@ -17,6 +18,7 @@ from .api import errors, files, hang, imports, line
 from .api.context import Context
 from .settings import Settings, web_folder
 from .store.database import Database
+from .store.places import places
 
 log = logging.getLogger("zymon")
 
@@ -71,6 +73,15 @@ def free_port(host: str, wanted: int) -> socket.socket:
     raise OSError(f"no free port on {host}")
 
 
+def _make_dates(app: FastAPI) -> None:
+    """Make every chamber's forecasts while the page is still on its way, so that the first look is not kept waiting."""
+    context: Context = app.state.context
+    with context.db.reading() as session:
+        for chamber in places(session):
+            if chamber.kind == "chamber":
+                context.board.of_place(session, chamber.id, context.now_s)
+
+
 def run(settings: Settings) -> None:
     """Serve until Ctrl-C."""
     logging.basicConfig(
@@ -81,6 +92,7 @@ def run(settings: Settings) -> None:
     app = make_app(settings)
     port = listening.getsockname()[1]
     print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)
+    threading.Thread(target=_make_dates, args=(app,), daemon=True).start()
     server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=3))
     try:
         server.run(sockets=[listening])

@@ -15,6 +15,7 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.forecast import forecast
+from zymon.formats.bulk import many_objects
 from zymon.formats.hang_file import HangFile, history_of, read_hang_file
 from zymon.formats.measurements import MeasurementFileError, Measurements, TemperatureUnit, read_measurements
 from zymon.store import imports as store
@@ -29,6 +30,9 @@ from .errors import NeedsAnswerError
 router = APIRouter(prefix="/api/imports", tags=["imports"])
 
 KEEP_STAGED_S = 24 * 3600
+# the last previewed file as it was read, so that a confirmation at once need not read a million rows again;
+# after a restart or another preview the staged file is read anew
+_LATEST: dict[str, "_Read"] = {}
 Token = Annotated[str, PathParam(pattern=r"^[0-9a-f]{40}$")]
 
 
@@ -86,10 +90,13 @@ def preview(
         time_zone=zone or (shop.time_zone if shop else "UTC"),
         temperature_unit=temperature_unit,
     )
-    read = _read(data, staged, ctx.now_s)
-    with ctx.db.reading() as session:
+    with many_objects(), ctx.db.reading() as session:
+        read = _read(data, staged, ctx.now_s)
         plan = _plan(session, read, staged, "preview", ctx.now_s)
-    return _preview_out(_stage(ctx, data, staged), staged, read, plan)
+    token = _stage(ctx, data, staged)
+    _LATEST.clear()
+    _LATEST[token] = read
+    return _preview_out(token, staged, read, plan)
 
 
 def _preview_out(token: str, staged: Staged, read: _Read, plan: store.Plan) -> s.ImportPreview:
@@ -152,8 +159,8 @@ def confirm(ctx: Ctx, token: Token, body: s.ImportConfirm) -> s.ImportDone:
         raise NotFoundError("this preview is gone; bring the file again")
     data = file.read_bytes()
     staged = Staged.model_validate_json(file.with_suffix(".json").read_bytes())
-    read = _read(data, staged, ctx.now_s)
-    with ctx.db.writing() as session:
+    with many_objects(), ctx.db.writing() as session:
+        read = _LATEST.pop(token, None) or _read(data, staged, ctx.now_s)
         plan = _plan(session, read, staged, body.by, ctx.now_s)
         if read.measurements is not None and read.measurements.asks:
             raise NeedsAnswerError("say first whether the temperatures are °C or °F")

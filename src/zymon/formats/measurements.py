@@ -16,6 +16,8 @@ from itertools import pairwise
 from typing import Literal
 from zoneinfo import ZoneInfo
 
+import numpy as np
+
 MeasurementKind = Literal["climate", "weights"]
 TemperatureUnit = Literal["C", "F"]
 
@@ -121,26 +123,43 @@ _DAY_FIRST = re.compile(r"(\d{1,2})[./-](\d{1,2})[./-](\d{4})(?:[ T]+(\d{1,2}):(
 
 
 def _clock(zone: ZoneInfo) -> Callable[[str], float]:
-    """A reader of times to seconds since 1970; local times are of `zone`, the repeated autumn hour is told by order."""
-    last = -math.inf
+    """A reader of times to seconds since 1970; local times are of `zone`, the repeated autumn hour is told by order.
 
-    def read(text: str) -> float:
-        nonlocal last
+    Zones change on whole hours, so an hour is worked out once and its minutes are added: a million rows take a second.
+    """
+    last = -math.inf
+    hours: dict[str, tuple[float, bool]] = {}
+
+    def start_of(text: str, fold: int) -> tuple[float, bool]:
         found = _DAY_FIRST.match(text)
         if found:
             d, m, y, hh, mm, ss = found.groups()
             at = datetime(int(y), int(m), int(d), int(hh or 0), int(mm or 0), int(ss or 0))
         else:
             at = datetime.fromisoformat(text)
-        if at.tzinfo is None:
-            at = at.replace(tzinfo=zone)
-            seconds = at.timestamp()
-            if seconds <= last < seconds + 3600:
-                later = at.replace(fold=1).timestamp()
-                if later > last:
-                    seconds = later
+        local = at.tzinfo is None
+        return (at.replace(tzinfo=zone, fold=fold) if local else at).timestamp(), local
+
+    def read(text: str) -> float:
+        nonlocal last
+        zulu = text[-1:] == "Z"
+        bare = text[:-1] if zulu else text
+        minute, second = bare[14:16], bare[17:]
+        if bare[13:14] == ":" and minute.isdigit() and (len(bare) == 16 or (len(bare) == 19 and second.isdigit())):
+            key = bare[:13] + text[-1:] if zulu else bare[:13]
+            known = hours.get(key)
+            if known is None:
+                known = hours[key] = start_of(bare[:13] + ":00:00" + ("Z" if zulu else ""), 0)
+            extra = int(minute) * 60 + int(second or 0)
+            if extra >= 3600 or int(second or 0) > 59:
+                raise ValueError(text)
+            seconds, local = known[0] + extra, known[1]
         else:
-            seconds = at.timestamp()
+            seconds, local = start_of(text, 0)
+        if local and seconds <= last < seconds + 3600:
+            later = start_of(text, 1)[0]
+            if later > last:
+                seconds = later
         last = seconds
         return seconds
 
@@ -148,11 +167,10 @@ def _clock(zone: ZoneInfo) -> Callable[[str], float]:
 
 
 def _number(text: str) -> float:
-    value = float(
-        text.replace(",", ".").replace("\u2212", "-").rstrip(" %°CFg")
-        if not text[-1:].isdigit()
-        else text.replace(",", ".")
-    )
+    try:
+        value = float(text)
+    except ValueError:
+        value = float(text.replace(",", ".").replace("\u2212", "-").rstrip(" %°CFgk"))
     if not math.isfinite(value):
         raise ValueError(text)
     return value
@@ -170,7 +188,7 @@ def read_measurements(
     if not text.strip():
         raise MeasurementFileError("the file is empty")
     delimiter = _delimiter(text)
-    lines = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
+    lines: Iterator[list[str]] = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
         header = next(row for row in lines if any(cell.strip() for cell in row))
     except (csv.Error, StopIteration) as error:
@@ -191,6 +209,11 @@ def read_measurements(
     for column, places in columns.items():
         out.understood[column] = " + ".join(header[i].strip() for i in places)
     _units(out, units, temperature_unit)
+    if kind == "climate":
+        rows = _all_rows(lines)
+        if _read_at_once(out, rows, columns, units, now_s):
+            return out
+        lines = iter(rows)
     reader = _climate_row if kind == "climate" else _weight_row
     _read_rows(out, lines, columns, reader(out, units, temperature_unit), _clock(zone), now_s)
     if kind == "climate":
@@ -233,8 +256,8 @@ def _climate_row(out: Measurements, units: dict[str, str], asked: TemperatureUni
     rows = out.climate
 
     def read(row: list[str], columns: dict[str, list[int]], line: int, at: int) -> None:
-        c = _number(row[columns["temperature"][0]].strip())
-        rh = _number(row[columns["humidity"][0]].strip())
+        c = _number(row[columns["temperature"][0]])
+        rh = _number(row[columns["humidity"][0]])
         if fahrenheit:
             c = (c - 32) / 1.8
         if not -40 <= c <= 60:
@@ -252,7 +275,7 @@ def _weight_row(out: Measurements, units: dict[str, str], _asked: TemperatureUni
 
     def read(row: list[str], columns: dict[str, list[int]], line: int, at: int) -> None:
         tag = row[columns["tag"][0]].strip()
-        gross_g = _number(row[columns["weight"][0]].strip()) * factor
+        gross_g = _number(row[columns["weight"][0]]) * factor
         if not tag:
             out.fault(line, "no tag")
         elif not 0 < gross_g <= 200_000:
@@ -261,6 +284,41 @@ def _weight_row(out: Measurements, units: dict[str, str], _asked: TemperatureUni
             out.weights.append((line, tag, at, round(gross_g, 3)))
 
     return read
+
+
+def _all_rows(lines: Iterator[list[str]]) -> list[list[str]]:
+    try:
+        return list(lines)
+    except csv.Error as error:
+        raise MeasurementFileError(f"the file cannot be read as a table ({error})") from error
+
+
+def _read_at_once(
+    out: Measurements, rows: list[list[str]], columns: dict[str, list[int]], units: dict[str, str], now_s: int
+) -> bool:
+    """Read a faultless climate log in one go; False, and nothing read, where anything asks for a closer look.
+
+    Loggers write a million rows in UTC with points for decimals: numpy reads these several times faster than a loop.
+    """
+    if units.get("temperature") != "c" or len(columns["at"]) != 1 or not rows:
+        return False
+    at_column, c_column, rh_column = columns["at"][0], columns["temperature"][0], columns["humidity"][0]
+    try:
+        stamps = [row[at_column] for row in rows]
+        if not all(stamp[-1:] == "Z" and stamp[4:5] == "-" for stamp in stamps):
+            return False
+        at = np.array([stamp[:-1] for stamp in stamps], dtype="datetime64[s]").astype(np.int64)
+        c = np.array([row[c_column] for row in rows], dtype=np.float64)
+        rh = np.array([row[rh_column] for row in rows], dtype=np.float64)
+    except (ValueError, IndexError):
+        return False
+    oldest = datetime(2000, 1, 1, tzinfo=UTC).timestamp()
+    good = (at <= now_s + 60) & (at >= oldest) & (c >= -40) & (c <= 60) & (rh >= 0) & (rh <= 100)
+    if not good.all() or (np.diff(at) <= 0).any():
+        return False
+    out.rows = len(rows)
+    out.climate = list(zip(at.tolist(), c.tolist(), rh.tolist(), strict=True))
+    return True
 
 
 def _read_rows(

@@ -78,13 +78,11 @@ def rates(temperature_c: Array, rh_percent: Array) -> Array:
     return np.stack([p_sat, p_sat * np.asarray(rh_percent) / 100, arrhenius, np.asarray(rh_percent, dtype=np.float64)])
 
 
-def expected_air(
-    log: Log, setpoint_c: float | None, setpoint_rh_percent: float | None, now_s: float, relaxed_setpoint: bool = True
-) -> Air:
+def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float | None, now_s: float) -> Air:
     """Join the log with what is expected after it.
 
     Parameters: log, nothing after now_s is used; setpoint_c [°C] and setpoint_rh_percent [%], None when not known;
-    now_s [s]; relaxed_setpoint [-]: whether the log of the last weeks may correct the set point.
+    now_s [s].
     The habit is the mean of the last weeks; the more days logged since the last jump of the climate, the more it
     counts against the set point.
     """
@@ -104,19 +102,17 @@ def expected_air(
         cumulative = np.zeros((4, 1))
         rate = rates(np.array(base[0]), np.array(base[1]))
         return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
-    days = 0
-    if relaxed_setpoint:
-        recent = log.time_s >= now_s - HABIT_DAYS * SECONDS_PER_DAY
-        near_c = np.abs(log.temperature_c - base[0]) < 4.0 if known else np.ones(k, bool)
-        near_rh = np.abs(log.rh_percent - base[1]) < 12.0 if known else np.ones(k, bool)
-        use = recent & near_c & near_rh
-        days = len(np.unique((log.time_s[use] // SECONDS_PER_DAY).astype(np.int64))) if use.any() else 0
-        if days:
-            weight = days / (days + (2.0 if known else 0.0))
-            ahead_c += weight * (float(np.mean(log.temperature_c[use])) - base[0])
-            ahead_rh += weight * (float(np.mean(log.rh_percent[use])) - base[1])
-        sd_c *= 1 + 1.0 / (1 + days)
-        sd_rh *= 1 + 1.0 / (1 + days)
+    recent = log.time_s >= now_s - HABIT_DAYS * SECONDS_PER_DAY
+    near_c = np.abs(log.temperature_c - base[0]) < 4.0 if known else np.ones(k, bool)
+    near_rh = np.abs(log.rh_percent - base[1]) < 12.0 if known else np.ones(k, bool)
+    use = recent & near_c & near_rh
+    days = len(np.unique((log.time_s[use] // SECONDS_PER_DAY).astype(np.int64))) if use.any() else 0
+    if days:
+        weight = days / (days + (2.0 if known else 0.0))
+        ahead_c += weight * (float(np.mean(log.temperature_c[use])) - base[0])
+        ahead_rh += weight * (float(np.mean(log.rh_percent[use])) - base[1])
+    sd_c *= 1 + 1.0 / (1 + days)
+    sd_rh *= 1 + 1.0 / (1 + days)
     values = rates(log.temperature_c, log.rh_percent)
     time_s = log.time_s
     if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH and days < STEP_NOT_AFTER_DAYS:
