@@ -18,7 +18,7 @@ from . import schemas as s
 from .context import Context, moment
 
 STALE_S = 3 * 3600  # a place whose last reading is older has a stalled sensor or logger
-CURVE_POINTS_AHEAD = 1.15  # the curve is shown a little past the end of the window
+CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
 CLIMATE_POINTS = 360
 
 
@@ -139,6 +139,14 @@ def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
     ]
 
 
+def _curve_end(hung_s: int, made: PieceForecast, now_s: int) -> float:
+    """Where a curve ends: a little past the window, but a long tail does not squeeze the days that matter."""
+    if made.ready_p50_s is None or made.ready_p90_s is None:
+        return max(now_s + 30 * 86_400.0, now_s + (now_s - hung_s))
+    end = min(hung_s + (made.ready_p90_s - hung_s) * CURVE_PAST_WINDOW, hung_s + (made.ready_p50_s - hung_s) * 1.7)
+    return max(end, now_s + 86_400.0)
+
+
 def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
     """All there is to know of a piece."""
     now_s = ctx.now_s
@@ -147,8 +155,7 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
     core = core_piece(of)
     home = place(session, where.place_id)
     setpoint = setpoint_at(home, now_s)
-    end = made.ready_p90_s or now_s + (now_s - of.hung_s)
-    until = max(of.hung_s + (end - of.hung_s) * CURVE_POINTS_AHEAD, now_s + 86_400)
+    until = _curve_end(of.hung_s, made, now_s)
     shown = [i for i, t in enumerate(made.curve_s) if t <= until]
     shown.append(min(len(shown), len(made.curve_s) - 1))
     low, _, high = made.loss_at(now_s)

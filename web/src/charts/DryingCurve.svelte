@@ -130,9 +130,19 @@
     {#each ticks as tick (tick.getTime())}
       <text x={x(tick)} y={plotBottom + 18} text-anchor="middle" class="axis">{shortDay(tick)}</text>
     {/each}
-    <path d={band(points) ?? ''} fill="var(--band)" opacity="0.75" class="moves" />
-    <path d={mid(points) ?? ''} class="expected moves" />
-    <path d={mid(past) ?? ''} class="been moves" />
+    <clipPath id="plot"
+      ><rect
+        x={left}
+        y={top - 4}
+        width={Math.max(0, width - left - right)}
+        height={plotBottom - top + 6}
+      /></clipPath
+    >
+    <g clip-path="url(#plot)">
+      <path d={band(points) ?? ''} fill="var(--band)" opacity="0.75" class="moves" />
+      <path d={mid(points) ?? ''} class="expected moves" />
+      <path d={mid(past) ?? ''} class="been moves" />
+    </g>
     <path
       d={`M${left} ${targetY}q${(width - left) / 2} 3 ${width - left - right} 0`}
       fill="none"

@@ -24,7 +24,7 @@
 </script>
 
 <header
-  class="flex flex-wrap items-stretch gap-x-6 max-md:gap-x-2"
+  class="flex items-stretch gap-x-5 max-md:flex-wrap max-md:gap-x-2"
   style="background: var(--bar); color: var(--bar-ink)"
 >
   <a href={p('/')} class="flex items-center gap-2 py-2 pl-4" aria-label="Zymon">
@@ -52,7 +52,7 @@
       {/if}
     {/each}
   </nav>
-  <div class="ml-auto flex min-w-0 items-center gap-4 overflow-x-auto pr-3 pl-2 max-md:flex-1">
+  <div class="ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pr-3 pl-2 max-md:flex-1">
     {#each withAir as place (place.id)}
       <a
         class="air"
@@ -97,7 +97,7 @@
     flex-direction: column;
     align-items: flex-start;
     gap: 2px;
-    min-width: 4.1rem;
+    min-width: 3.9rem;
     padding: 0.4rem 0 0.35rem;
     font-family: var(--font-tag);
     font-size: 1.02rem;

@@ -40,6 +40,8 @@ export function dayRange(from: string, to: string): string {
   return day.format(a) === day.format(b) ? shortDay(a) : `${day.format(a)}–${shortDay(b)}`;
 }
 
+/** Much weight, in kilograms. */
+export const kilograms = (g: number): string => `${(g / 1000).toFixed(1)} kg`;
 export const grams = (g: number): string =>
   `${Math.round(g).toLocaleString('en-GB').replace(/,/g, '\u2009')} g`;
 export const percent = (value: number, digits = 1): string => `${value.toFixed(digits)} %`;

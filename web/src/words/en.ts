@@ -57,6 +57,7 @@ export const words = {
     readyThisWeek: (n: number) => `${n} ready this week`,
     waterPerDay: (g: number) => `${g} g of water a day`,
     rod: (n: number) => `rod ${n}`,
+    rodPart: (n: number, from: number, to: number) => `rod ${n}, hooks ${from}–${to}`,
     hook: (n: number) => `hook ${n}`,
     where: (rod: number, hook: number) => `rod ${rod}, hook ${hook}`,
     freeHook: (rod: number, hook: number) => `Hang a piece on rod ${rod}, hook ${hook}`,
@@ -64,7 +65,8 @@ export const words = {
     emptyTitle: (place: string) => `Nothing hangs in ${place} yet`,
     emptyText:
       'Hang the first piece: its weight, its measures and the loss you want. Zymon gives it a date at once, and a better one with each weighing.',
-    emptyImport: 'Bring in a climate log, weights, or a hang file',
+    emptyHang: 'Hang the first piece',
+    emptyImport: 'Bring in a log or a hang file',
     noClimate: 'No climate is logged here. Dates rest on the set point until you bring in a log.',
     hanging: 'hanging here',
     hand: 'What wants a hand',

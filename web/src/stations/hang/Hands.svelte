@@ -2,7 +2,7 @@
   // Beside the room when no piece is picked: what wants a hand, most pressing first.
   import type { Schema } from '../../api/client';
   import StateMark from '../../goods/StateMark.svelte';
-  import { grams, longDay, percent } from '../../units/format';
+  import { kilograms, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
 
   let { room, onpick }: { room: Schema['Room']; onpick: (id: number) => void } = $props();
@@ -55,7 +55,7 @@
     {/each}
     {#if next?.ready.p50}<p class="mt-5">{say.nextReady(next.tag, longDay(next.ready.p50))}</p>{/if}
     <p class="quiet mt-1">
-      {say.waterPerDay(room.water_g_per_day)}, {grams(
+      {say.waterPerDay(room.water_g_per_day)}, {kilograms(
         room.pieces.reduce((sum, c) => sum + c.weight_now_g, 0),
       )}
       {say.hanging}.

@@ -221,6 +221,12 @@
           <div class="mt-6 max-w-xl">
             <h2 class="font-tag text-xl font-semibold">{words.hang.emptyTitle(room.data.place.name)}</h2>
             <p class="mt-1">{words.hang.emptyText}</p>
+            <div class="mt-3 flex flex-wrap gap-3">
+              <button class="btn btn-primary btn-lg" onclick={() => void openForm()}
+                >{words.hang.emptyHang}</button
+              >
+              <button class="btn btn-lg" onclick={() => (beside = 'import')}>{words.hang.emptyImport}</button>
+            </div>
           </div>
         {/if}
         {#if asList}

@@ -9,6 +9,10 @@
 
   interface Props {
     rod: Schema['RodOut'];
+    /** First and last hook drawn: a long rod goes over several lines, as it would not fit a screen. */
+    from: number;
+    to: number;
+    columns: number;
     pieces: Schema['PieceCard'][];
     chosen: number | null;
     moving: boolean;
@@ -19,10 +23,14 @@
     onfree: (rod: Schema['RodOut'], hook: number) => void;
     ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
   }
-  let { rod, pieces, chosen, moving, layer, now, pxPerMm, onpick, onfree, ondrop }: Props = $props();
+  let { rod, from, to, columns, pieces, chosen, moving, layer, now, pxPerMm, onpick, onfree, ondrop }: Props =
+    $props();
 
+  const title = $derived(
+    to - from + 1 < rod.hooks ? words.hang.rodPart(rod.number, from, to) : words.hang.rod(rod.number),
+  );
   const byHook = $derived(new Map(pieces.map((piece) => [piece.hook, piece])));
-  const hooks = $derived(Array.from({ length: rod.hooks }, (_, i) => i + 1));
+  const hooks = $derived(Array.from({ length: to - from + 1 }, (_, i) => from + i));
 
   function dropped(event: DragEvent, hook: number): void {
     event.preventDefault();
@@ -31,18 +39,19 @@
   }
 </script>
 
-<section class="rod" aria-label={words.hang.rod(rod.number)}>
-  <h2 class="quiet text-sm">{words.hang.rod(rod.number)}</h2>
-  <ol class="hooks" style={`grid-template-columns: repeat(${rod.hooks}, minmax(62px, 1fr))`}>
+<section class="rod" aria-label={title}>
+  <h2 class="quiet text-sm">{title}</h2>
+  <ol class="hooks" style={`grid-template-columns: repeat(${columns}, minmax(0, 1fr))`}>
     {#each hooks as hook (hook)}
       {@const piece = byHook.get(hook)}
       <li>
-        <svg class="hook" width="14" height="16" viewBox="0 0 14 16" aria-hidden="true">
+        <svg class="hook" width="14" height="22" viewBox="0 0 14 22" aria-hidden="true">
           <path
-            d="M3 6a4 4 0 1 1 6.6 3Q7 11 7 16"
+            d="M3.2 6.5a3.8 3.8 0 1 1 7.6 0c0 4.6-7.6 4.4-7.6 9a3.8 3.8 0 0 0 7.6.6"
             fill="none"
             stroke="var(--color-base-content)"
-            stroke-width="1.6"
+            stroke-width="1.7"
+            stroke-linecap="round"
           />
         </svg>
         {#if piece}
@@ -88,13 +97,10 @@
 <style>
   .rod {
     padding: 0.2rem 0 0.9rem;
-    overflow-x: auto;
   }
   .hooks {
     position: relative;
     display: grid;
-    min-width: 100%;
-    width: max-content;
     margin-top: 0.35rem;
   }
   .hooks::before {
@@ -121,8 +127,8 @@
     display: flex;
     flex-direction: column;
     align-items: center;
-    margin-top: -1px;
-    padding: 0 2px 4px;
+    margin-top: -3px;
+    padding: 0 1px 4px;
     cursor: pointer;
     min-width: 44px;
   }
@@ -131,7 +137,7 @@
     height: 44px;
     border-radius: 50%;
     color: var(--quiet);
-    opacity: 0;
+    opacity: 0.4;
     cursor: pointer;
     font-size: 1.2rem;
   }
@@ -143,10 +149,5 @@
   .free.moving {
     border: 1.5px dashed var(--color-primary);
     color: var(--color-primary);
-  }
-  @media (hover: none) {
-    .free {
-      opacity: 0.45;
-    }
   }
 </style>

@@ -19,22 +19,37 @@
   let { room, pieces, chosen, moving, layer, now, onpick, onfree, ondrop }: Props = $props();
   let width = $state(800);
 
-  const hooks = $derived(Math.max(1, ...room.rods.map((rod) => rod.hooks)));
+  const LEAST_HOOK_PX = 62;
+  const longest = $derived(Math.max(1, ...room.rods.map((rod) => rod.hooks)));
+  const fits = $derived(Math.max(1, Math.floor(width / LEAST_HOOK_PX)));
+  /** Hooks to a line: as many as fit, shared out evenly where a rod goes over several lines. */
+  const columns = $derived(Math.ceil(longest / Math.ceil(longest / fits)));
+  const lines = $derived(
+    room.rods.flatMap((rod) =>
+      Array.from({ length: Math.ceil(rod.hooks / columns) }, (_, i) => ({
+        rod,
+        from: i * columns + 1,
+        to: Math.min(rod.hooks, (i + 1) * columns),
+      })),
+    ),
+  );
   const pxPerMm = $derived.by(() => {
     const boxes = pieces.map((piece) =>
       boxOf(figureOf(piece.kind, piece.shape), piece.length_mm, piece.width_mm),
     );
     const widest = Math.max(60, ...boxes.map((box) => box.width));
     const tallest = Math.max(200, ...boxes.map((box) => box.height));
-    const step = Math.max(62, width / hooks);
-    return Math.min((step * 0.94) / widest, 152 / tallest, 0.62);
+    return Math.min(((width / columns) * 0.94) / widest, 152 / tallest, 0.62);
   });
 </script>
 
 <div bind:clientWidth={width} class="mt-2">
-  {#each room.rods as rod (rod.id)}
+  {#each lines as { rod, from, to } (`${rod.id}/${from}`)}
     <Rod
       {rod}
+      {from}
+      {to}
+      {columns}
       pieces={pieces.filter((piece) => piece.rod === rod.number)}
       {chosen}
       {moving}
