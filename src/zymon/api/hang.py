@@ -7,9 +7,9 @@ from zoneinfo import ZoneInfo
 
 from fastapi import APIRouter
 
-from zymon.core.drying.forecast import forecast
+from zymon.core.drying.forecast import Change, forecast
 from zymon.core.drying.history import Piece as CorePiece
-from zymon.core.drying.judge import ask_about
+from zymon.core.drying.judge import ask_about, judge
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 from zymon.store import hang as store
@@ -128,6 +128,25 @@ def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.PieceOut:
         weighing_id = entry.id
     _record(ctx, piece_id, weighing_id)
     return _piece(ctx, piece_id)
+
+
+@router.post("/pieces/{piece_id}/what-if")
+def what_if(ctx: Ctx, piece_id: Id, body: s.WhatIfIn) -> s.WhatIfOut:
+    """What a change from now on would do to the date of a piece; nothing is stored."""
+    with ctx.db.reading() as session:
+        of = store.piece(session, piece_id)
+        fit, index = ctx.board.fitted_piece(session, of, ctx.now_s)
+    made = fit.what_if(index, Change(**body.model_dump()))
+    before = fit.forecasts[index].ready_p50_s
+    later = None if made.ready_p50_s is None or before is None else (made.ready_p50_s - before) / 86_400
+    core = replace(core_piece(of), target_loss_percent=body.target_loss_percent or of.target_loss_percent)
+    return s.WhatIfOut(
+        state=judge(core, made, ctx.now_s).state,
+        ready=views.ready_out(made),
+        target_weight_g=round(made.target_weight_g, 1),
+        pace_percent_per_day=round(made.rate_percent_per_day, 3),
+        days_later=None if later is None else round(later, 2),
+    )
 
 
 @router.post("/weighings/{weighing_id}/strike")

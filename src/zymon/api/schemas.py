@@ -8,6 +8,7 @@ from pydantic import AfterValidator, BaseModel, Field, StringConstraints
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
+from zymon.core.drying.inside import Firmness
 from zymon.core.drying.judge import State, Want
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
@@ -228,6 +229,39 @@ class PieceOut(BaseModel):
     curve: Curve
     climate: ClimateOut
     setpoint: Setpoint | None
+    air_ahead: Setpoint
+    inside: "InsideOut"
+
+
+class InsideOut(BaseModel):
+    """Water through a piece, from rim to core; an estimate by the model."""
+
+    depth_share: list[float]
+    water_percent: list[float]
+    rim_water_percent: float
+    core_water_percent: float
+    rim_feels: Firmness
+    core_feels: Firmness
+    ring_index: float
+
+
+class WhatIfIn(BaseModel):
+    """What to set from now on; null leaves a thing as it is. Air: 1 as now, 2 twice the air at the piece."""
+
+    temperature_c: Annotated[float, Field(ge=-5, le=40, allow_inf_nan=False)] | None = None
+    rh_percent: Annotated[float, Field(ge=5, le=99, allow_inf_nan=False)] | None = None
+    air: Annotated[float, Field(ge=0.2, le=5, allow_inf_nan=False)] = 1.0
+    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None
+
+
+class WhatIfOut(BaseModel):
+    """What would come of it."""
+
+    state: State
+    ready: Ready
+    target_weight_g: float
+    pace_percent_per_day: float
+    days_later: float | None
 
 
 class PieceIn(BaseModel):

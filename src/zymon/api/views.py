@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.forecast import PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.inside import inside
 from zymon.core.drying.judge import SOON_DAYS, judge, outline
 from zymon.core.pieces import loss_percent
 from zymon.store import models
@@ -151,7 +152,8 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
     """All there is to know of a piece."""
     now_s = ctx.now_s
     where = last_hanging(of)
-    made = ctx.board.of_piece(session, of, now_s)
+    fit, index = ctx.board.fitted_piece(session, of, now_s)
+    made = fit.forecasts[index]
     core = core_piece(of)
     home = place(session, where.place_id)
     setpoint = setpoint_at(home, now_s)
@@ -190,4 +192,9 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
         ),
         climate=climate_out(series(session, where.place_id, of.hung_s, now_s, CLIMATE_POINTS)),
         setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
+        air_ahead=s.Setpoint(
+            temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),
+            rh_percent=round(fit.arrays.air.ahead_rh_percent),
+        ),
+        inside=s.InsideOut.model_validate(inside(fit, index, now_s), from_attributes=True),
     )

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zymon.core.drying.forecast import PieceForecast, forecast
+from zymon.core.drying.forecast import Fitted, PieceForecast, fitted
 from zymon.core.drying.history import History
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Weighing as CoreWeighing
@@ -66,7 +66,8 @@ def history_of(session: Session, place_id: int, now_s: int, since_s: int | None 
 class _Kept:
     revision: int
     made_s: int
-    by_tag: dict[str, PieceForecast]
+    place: Fitted | None  # None where there is nothing to forecast
+    index: dict[str, int]
 
 
 class Board:
@@ -76,24 +77,37 @@ class Board:
         self._kept: dict[int, _Kept] = {}
         self._lock = threading.Lock()
 
-    def of_place(self, session: Session, place_id: int, now_s: int) -> dict[str, PieceForecast]:
-        """The forecasts of all pieces of a place, by tag."""
+    def _of(self, session: Session, place_id: int, now_s: int) -> _Kept:
         revision = place(session, place_id).revision
         with self._lock:
             kept = self._kept.get(place_id)
             if kept is None or kept.revision != revision or not 0 <= now_s - kept.made_s < FRESH_FOR_S:
-                made = forecast(history_of(session, place_id, now_s))
-                kept = _Kept(revision, now_s, {f.tag: f for f in made})
+                history = history_of(session, place_id, now_s)
+                made = fitted(history) if history.pieces else None
+                kept = _Kept(revision, now_s, made, {p.tag: i for i, p in enumerate(history.pieces)})
+                if made is not None:
+                    made.forecasts  # noqa: B018 -- made under the lock, so that it is made once
                 self._kept[place_id] = kept
-            return kept.by_tag
+            return kept
+
+    def of_place(self, session: Session, place_id: int, now_s: int) -> dict[str, PieceForecast]:
+        """The forecasts of all pieces of a place, by tag."""
+        kept = self._of(session, place_id, now_s)
+        return {} if kept.place is None else {tag: kept.place.forecasts[i] for tag, i in kept.index.items()}
+
+    def fitted_piece(self, session: Session, of: Piece, now_s: int) -> tuple[Fitted, int]:
+        """The fitted place of a piece and its index there; the piece alone when its place learns from it no more."""
+        place_id = last_hanging(of).place_id
+        kept = self._of(session, place_id, now_s)
+        if kept.place is not None and of.tag in kept.index:
+            return kept.place, kept.index[of.tag]
+        history = history_of(session, place_id, now_s, since_s=of.hung_s)
+        return fitted(replace(history, pieces=(core_piece(of),))), 0
 
     def of_piece(self, session: Session, of: Piece, now_s: int) -> PieceForecast:
-        """The forecast of one piece, also of one taken down so long ago that its place no longer learns from it."""
-        place_id = last_hanging(of).place_id
-        made = self.of_place(session, place_id, now_s).get(of.tag)
-        if made is not None:
-            return made
-        return forecast(replace(history_of(session, place_id, now_s, since_s=of.hung_s), pieces=(core_piece(of),)))[0]
+        """The forecast of one piece."""
+        found, index = self.fitted_piece(session, of, now_s)
+        return found.forecasts[index]
 
 
 def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: int | None, now_s: int) -> None:

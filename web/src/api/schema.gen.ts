@@ -184,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description What a change from now on would do to the date of a piece; nothing is stored.
+         */
+        post: operations["what_if_api_pieces__piece_id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -660,6 +680,32 @@ export interface components {
             };
         };
         /**
+         * InsideOut
+         * @description Water through a piece, from rim to core; an estimate by the model.
+         */
+        InsideOut: {
+            /**
+             * Core Feels
+             * @enum {string}
+             */
+            core_feels: "raw" | "yielding" | "firm" | "hard";
+            /** Core Water Percent */
+            core_water_percent: number;
+            /** Depth Share */
+            depth_share: number[];
+            /**
+             * Rim Feels
+             * @enum {string}
+             */
+            rim_feels: "raw" | "yielding" | "firm" | "hard";
+            /** Rim Water Percent */
+            rim_water_percent: number;
+            /** Ring Index */
+            ring_index: number;
+            /** Water Percent */
+            water_percent: number[];
+        };
+        /**
          * Line
          * @description The whole line: workshop and places; `workshop` is null in a new database.
          */
@@ -814,6 +860,7 @@ export interface components {
          * @description All there is to know of a piece.
          */
         PieceOut: {
+            air_ahead: components["schemas"]["Setpoint"];
             card: components["schemas"]["PieceCard"];
             /**
              * Casing
@@ -834,6 +881,7 @@ export interface components {
             hangings: components["schemas"]["HangingOut"][];
             /** Hangs */
             hangs: boolean;
+            inside: components["schemas"]["InsideOut"];
             /** Place Id */
             place_id: number;
             /** Salt Percent */
@@ -1051,6 +1099,41 @@ export interface components {
             struck_by: string | null;
             /** Struck Reason */
             struck_reason: string | null;
+        };
+        /**
+         * WhatIfIn
+         * @description What to set from now on; null leaves a thing as it is. Air: 1 as now, 2 twice the air at the piece.
+         */
+        WhatIfIn: {
+            /**
+             * Air
+             * @default 1
+             */
+            air: number;
+            /** Rh Percent */
+            rh_percent?: number | null;
+            /** Target Loss Percent */
+            target_loss_percent?: number | null;
+            /** Temperature C */
+            temperature_c?: number | null;
+        };
+        /**
+         * WhatIfOut
+         * @description What would come of it.
+         */
+        WhatIfOut: {
+            /** Days Later */
+            days_later: number | null;
+            /** Pace Percent Per Day */
+            pace_percent_per_day: number;
+            ready: components["schemas"]["Ready"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "drying" | "soon" | "ready" | "over" | "stalled";
+            /** Target Weight G */
+            target_weight_g: number;
         };
         /**
          * WorkshopIn
@@ -1569,6 +1652,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_if_api_pieces__piece_id__what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfOut"];
                 };
             };
             /** @description Bad Request */

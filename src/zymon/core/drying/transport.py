@@ -52,6 +52,7 @@ class Drivers:
     vapour_pa: Array
     diffusion_factor: Array  # Arrhenius factor of diffusivity, 1 at 12 °C
     pace: Array  # multiplies outflow and diffusivity alike; 1 unless a drift is modelled
+    draught: Array | None = None  # multiplies the outflow alone: more or less air at the piece
 
 
 def water_activity(x: Array, sorption_x: Array) -> Array:
@@ -129,6 +130,8 @@ def dry(bodies: Bodies, drivers: Drivers, x_start: Array | None = None, keep: bo
         aw = 1.0 / (1.0 + (bodies.sorption_x / rim) ** SORPTION_EXPONENT)
         slope = SORPTION_EXPONENT * aw * (1.0 - aw) / rim
         permeance = bodies.permeance_kg_m2_s_pa * drivers.pace[j]
+        if drivers.draught is not None:
+            permeance = permeance * drivers.draught[j]
         drive = permeance * drivers.saturation_pa[j]
         # resistance of the half shell linearised around the rim: J = (p_rim − p_air)·K/(1 + K·slope·p_sat·r/(ρ D))
         damp = 1.0 + drive * slope * rim_resistance_m / (rho_dry * d[-1])

@@ -1,0 +1,200 @@
+"""The arrays behind one forecast: bodies, time grids, air and weighings of all pieces of a place, side by side."""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
+from .climate import Air, rates
+from .geometry import body_of
+from .history import Piece
+from .learn import Tree
+from .priors import OSWIN_X, TYPICAL_SALT_PERCENT, WATER_IN_LEAN, WORKSHOP_SD, piece_prior
+from .transport import SORPTION_EXPONENT, Bodies, Drivers, DryingRun, dry
+
+Array = npt.NDArray[np.float64]
+
+HORIZON_DAYS = 730.0
+FINE_STEPS, FAR_STEPS = 56, 14
+MODEL_SD = 0.003  # what the model cannot follow, as loss fraction
+GENTLE_AIR_USUAL = (13.0, 79.0)
+GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
+# A target is set where its kind still has water to give: about SPARE of the start weight, or the draw counts little
+SPARE, SPARE_WIDTH, UNREACHABLE_SHARE = 0.03, 0.012, 0.02
+
+
+@dataclass(frozen=True)
+class Future:
+    """Draws of what nobody knows: offset of the air and drift of the pace, each (draws·n,)."""
+
+    offset_c: Array
+    offset_rh: Array
+    drift: Array
+    ln_draught: float = 0.0  # how much more air reaches the piece from now on
+
+
+class Arrays:
+    """Bodies, grids, priors and weighings of n pieces in one air."""
+
+    def __init__(self, pieces: tuple[Piece, ...], air: Air, now_s: float) -> None:
+        self.pieces, self.air, self.now_s = pieces, air, now_s
+        ps = self.pieces
+        body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
+        prior = [
+            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.ahead_temperature_c)
+            for p, b in zip(ps, body, strict=True)
+        ]
+        self.mean = np.array([q.mean for q in prior])
+        self.half_thickness = np.array([b.half_thickness_m for b in body])
+        self.curvature = np.array([b.curvature for b in body])
+        fat = np.array([q.fat_fraction for q in prior])
+        salt = np.array([q.salt_fraction for q in prior])
+        self.dry_matter = np.maximum((1 - WATER_IN_LEAN) * (1 - fat), 0.05) + salt
+        self.sorption = OSWIN_X * np.sqrt(np.maximum(salt, 0.005) * 100 / TYPICAL_SALT_PERCENT)
+        names = {name: i for i, name in enumerate(dict.fromkeys(p.batch for p in ps))}
+        batch_of = np.array([names[p.batch] for p in ps], dtype=np.int64)
+        first = [int(np.argmax(batch_of == b)) for b in range(len(names))]
+        self.tree = Tree(
+            np.diag(WORKSHOP_SD**2),
+            np.array([prior[i].batch_cov for i in first]),
+            np.array([q.piece_cov for q in prior]),
+            batch_of,
+        )
+        self.hung = np.array([p.hung_at_s for p in ps])
+        self.target = np.array([p.target_loss_percent for p in ps]) / 100
+        self.reference = np.zeros(0)  # until the grid is set there is none
+        self._weighings()
+        self._grid()
+
+    def _weighings(self) -> None:
+        """Weighings up to now, padded to the longest row: time, loss, sd, mask, each (w, n)."""
+        used = [[w for w in p.weighings if w.at_s <= self.now_s] for p in self.pieces]
+        rows = max((len(u) for u in used), default=0)
+        n = len(self.pieces)
+        self.used = used
+        self.w_at, self.w_loss = np.zeros((rows, n)), np.zeros((rows, n))
+        self.w_sd, self.w_mask = np.ones((rows, n)), np.zeros((rows, n), dtype=bool)
+        for i, (p, us) in enumerate(zip(self.pieces, used, strict=True)):
+            scale_g = max(1.0, p.start_weight_g / 500)  # a scale that suits the piece
+            for j, w in enumerate(us):
+                self.w_at[j, i] = w.at_s - p.hung_at_s
+                self.w_loss[j, i] = p.loss_fraction(w.gross_g)
+                self.w_sd[j, i] = np.hypot(MODEL_SD, scale_g / p.net_start_g)
+                self.w_mask[j, i] = True
+
+    def _grid(self) -> None:
+        """Time grid of each piece: fine while it dries, coarse to the horizon; then the air over each step."""
+        n = len(self.pieces)
+        horizon = HORIZON_DAYS * SECONDS_PER_DAY
+        rough = np.repeat((np.geomspace(0.1, HORIZON_DAYS, 41) * SECONDS_PER_DAY)[:, None], n, axis=1)
+        rough[0] = 0.0
+        self._set_drivers(rough)
+        cross = crossing(rough, self.run(self.mean).loss, self.target)
+        elapsed = np.maximum(self.now_s - self.hung, 0.0)
+        self.reference = np.clip(np.where(np.isfinite(cross), cross, 0.4 * horizon), 2 * SECONDS_PER_DAY, 0.4 * horizon)
+        fine = np.minimum(np.maximum(1.35 * self.reference, 1.1 * elapsed), 0.9 * horizon)
+        near = (np.linspace(0, 1, FINE_STEPS + 1) ** 1.35)[:, None] * fine
+        far = fine * (np.maximum(horizon, elapsed * 1.5) / fine) ** (np.arange(1, FAR_STEPS + 1)[:, None] / FAR_STEPS)
+        self._set_drivers(np.concatenate([near, far]))
+
+    def reachable(self, theta: Array) -> Array:
+        """How believable draws (s, n, 5) are, given that makers set targets which a piece of its kind can reach.
+
+        Judged by the plateau in the usual air of the kind, not in this place's air: the target tells of the piece,
+        and drier air must never make slow pieces more believable.
+        """
+        rh = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL)[1] for p in self.pieces]) / 100
+        bound_x = self.sorption * (rh / (1 - rh)) ** (1 / SORPTION_EXPONENT)
+        spare = theta[..., 2] - bound_x * self.dry_matter - self.target
+        return np.asarray(UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH)))
+
+    def gentle_loss(self) -> Array:
+        """Loss (m+1, n) of each piece by its prior in the gentle air that its kind is known to take well."""
+        still = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL) for p in self.pieces], dtype=np.float64).T
+        one = np.ones((len(self.middle), 1))
+        saturation, vapour, arrhenius, _ = (one * rate for rate in rates(still[0], still[1]))
+        bodies = self._bodies(self.mean)
+        return dry(bodies, Drivers(self.time_s, saturation, vapour, arrhenius, one + 0 * saturation)).loss
+
+    def _set_drivers(self, time_s: Array) -> None:
+        self.time_s = time_s
+        self.saturation, self.vapour, self.arrhenius = self.air.means(time_s + self.hung)
+        middle = (time_s[1:] + time_s[:-1]) / 2
+        self.ahead = np.clip((time_s[1:] + self.hung - self.now_s) / np.diff(time_s, axis=0), 0.0, 1.0)
+        self.middle: Array = middle
+
+    def run(self, theta: Array, future: Future | None = None, keep: bool = False) -> DryingRun:
+        """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n)."""
+        flat = theta.reshape(-1, theta.shape[-1])
+        copies = len(flat) // len(self.pieces)
+
+        def wide(a: Array) -> Array:
+            return np.tile(a, (1,) * (a.ndim - 1) + (copies,))
+
+        if not len(self.reference):
+            pace = np.ones((len(self.middle), len(flat)))
+        else:
+            pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.reference) * 2 - 1, -1.0, 1.5))
+        saturation, vapour = wide(self.saturation), wide(self.vapour)
+        draught = np.ones_like(pace)
+        if future is not None:
+            ahead = wide(self.ahead)
+            pace = pace * np.exp(ahead * future.drift)
+            draught = np.exp(ahead * future.ln_draught)
+            p0, v0 = self.air.ahead[0], self.air.ahead[1]
+            p1 = p0 * np.exp(0.066 * future.offset_c)  # p_sat grows 6.6 % per °C near 12 °C
+            v1 = p1 * np.clip(self.air.ahead_rh_percent + future.offset_rh, 1.0, 99.0) / 100
+            saturation = saturation + ahead * (p1 - p0)
+            vapour = vapour + ahead * (v1 - v0)
+        return dry(
+            self._bodies(flat),
+            Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace, draught),
+            keep=keep,
+        )
+
+    def _bodies(self, flat: Array) -> Bodies:
+        copies = len(flat) // len(self.pieces)
+        return Bodies(
+            np.tile(self.half_thickness, copies),
+            np.tile(self.curvature, copies),
+            np.clip(flat[:, 2], 0.12, 0.85),
+            np.tile(self.dry_matter, copies),
+            np.full(len(flat), MEAT_DENSITY_KG_M3),
+            np.exp(flat[:, 1]),
+            np.exp(flat[:, 0]),
+            np.tile(self.sorption, copies),
+            np.exp(flat[:, 3]),
+        )
+
+    def losses_at_weighings(self, loss: Array) -> Array:
+        """Loss at each weighing, shape (w, copies·n), by linear interpolation on the grid."""
+        copies = loss.shape[1] // len(self.pieces)
+        out = np.zeros((len(self.w_at), loss.shape[1]))
+        n = len(self.pieces)
+        for i in range(n):
+            k = len(self.used[i])
+            if k:
+                j = np.clip(np.searchsorted(self.time_s[:, i], self.w_at[:k, i]) - 1, 0, len(self.time_s) - 2)
+                t0, t1 = self.time_s[j, i], self.time_s[j + 1, i]
+                share = ((self.w_at[:k, i] - t0) / (t1 - t0))[:, None]
+                columns = i + n * np.arange(copies)
+                out[:k, columns] = loss[j][:, columns] * (1 - share) + loss[j + 1][:, columns] * share
+        return out
+
+
+def crossing(time_s: Array, loss: Array, target: Array) -> Array:
+    """First time at which each column of loss passes its target, by linear interpolation; inf when never.
+
+    Parameters: time_s [s] and loss [share] (m+1, …, n); target [share] (n,).
+
+    >>> crossing(np.array([[0.0], [10.0]]), np.array([[0.0], [0.4]]), np.array([0.3]))
+    array([7.5])
+    """
+    past = loss >= target
+    j = np.maximum(np.argmax(past, axis=0), 1)[None]
+    never = ~past.any(axis=0)
+    l0, l1 = (np.take_along_axis(loss, k, axis=0)[0] for k in (j - 1, j))
+    t0, t1 = (np.take_along_axis(time_s, k, axis=0)[0] for k in (j - 1, j))
+    share = np.clip((target - l0) / np.maximum(l1 - l0, 1e-12), 0.0, 1.0)
+    return np.where(never, np.inf, t0 + share * (t1 - t0))
