@@ -9,7 +9,7 @@ from pathlib import Path
 import uvicorn
 from playwright.sync_api import sync_playwright
 
-from zymon.app import free_port, make_app
+from zymon.app import free_port, make_app, make_dates
 from zymon.demo.build import build
 from zymon.settings import Settings, web_folder
 
@@ -27,6 +27,7 @@ def measure() -> str:
         server = uvicorn.Server(uvicorn.Config(app, log_level="error", access_log=False))
         thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]})
         thread.start()
+        make_dates(app)  # as the server does at its start
         url = f"http://127.0.0.1:{listening.getsockname()[1]}/"
         usable, chart = [], []
         with sync_playwright() as playwright:

@@ -73,7 +73,7 @@ def free_port(host: str, wanted: int) -> socket.socket:
     raise OSError(f"no free port on {host}")
 
 
-def _make_dates(app: FastAPI) -> None:
+def make_dates(app: FastAPI) -> None:
     """Make every chamber's forecasts while the page is still on its way, so that the first look is not kept waiting."""
     context: Context = app.state.context
     with context.db.reading() as session:
@@ -92,7 +92,7 @@ def run(settings: Settings) -> None:
     app = make_app(settings)
     port = listening.getsockname()[1]
     print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)
-    threading.Thread(target=_make_dates, args=(app,), daemon=True).start()
+    threading.Thread(target=make_dates, args=(app,), daemon=True).start()
     server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=3))
     try:
         server.run(sockets=[listening])

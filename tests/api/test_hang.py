@@ -151,3 +151,19 @@ def test_unknown_places_and_addresses(client: TestClient) -> None:
         assert client.get(path).status_code == 404
     assert client.get("/api/pieces/99999999999999999999").status_code == 422
     assert client.post("/api/pieces", content=b"{nonsense").status_code == 422
+
+
+def test_what_if_answers_and_stores_nothing(client: TestClient, chamber: dict) -> None:
+    made = hang(client, chamber)
+    piece = made["card"]["id"]
+    assert made["inside"]["rim_feels"] == made["inside"]["core_feels"] == "raw"
+
+    def ask(**change: float) -> dict:
+        return client.post(f"/api/pieces/{piece}/what-if", json=change).json()
+
+    assert ask()["days_later"] == pytest.approx(0, abs=0.01)
+    assert ask(rh_percent=70)["days_later"] < -1
+    assert ask(rh_percent=96)["state"] == "stalled"
+    assert ask(target_loss_percent=30)["target_weight_g"] == pytest.approx(592.7)
+    assert ask(rh_percent=300)["detail"] == "humidity must be 99 or less, got 300"
+    assert client.get(f"/api/pieces/{piece}").json()["card"] == made["card"]

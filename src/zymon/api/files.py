@@ -5,7 +5,7 @@ from fastapi import APIRouter, Response
 from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece, Setpoint
 from zymon.formats.measurements import climate_csv, weights_csv
 from zymon.store.climate import all_readings
-from zymon.store.hang import pieces_of_place
+from zymon.store.hang import pieces_hanging
 from zymon.store.models import Piece
 from zymon.store.places import place, setpoint_at
 
@@ -24,7 +24,7 @@ def hang_file(ctx: Ctx, place_id: Id) -> Response:
     """The place, its climate and what hangs there as a `zymon-hang/1` file."""
     with ctx.db.reading() as session:
         of = place(session, place_id)
-        pieces, _ = pieces_of_place(session, place_id, ctx.now_s)
+        pieces = pieces_hanging(session, place_id)
         setpoint = setpoint_at(of, ctx.now_s)
         batches: dict[str, HangBatch] = {}
         for piece in pieces:
@@ -88,6 +88,6 @@ def weights_file(ctx: Ctx, place_id: Id) -> Response:
     """The weighings of what hangs in a place as CSV, struck ones left out."""
     with ctx.db.reading() as session:
         name = place(session, place_id).name
-        pieces, _ = pieces_of_place(session, place_id, ctx.now_s)
+        pieces = pieces_hanging(session, place_id)
         rows = [(p.tag, w.at_s, w.gross_g) for p in pieces for w in p.weighings if w.struck_s is None]
     return _attached(weights_csv(rows), f"{file_stem(name, moment(ctx.now_s))}-weights.csv", "text/csv; charset=utf-8")

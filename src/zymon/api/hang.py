@@ -139,7 +139,9 @@ def what_if(ctx: Ctx, piece_id: Id, body: s.WhatIfIn) -> s.WhatIfOut:
     made = fit.what_if(index, Change(**body.model_dump()))
     before = fit.forecasts[index].ready_p50_s
     later = None if made.ready_p50_s is None or before is None else (made.ready_p50_s - before) / 86_400
-    core = replace(core_piece(of), target_loss_percent=body.target_loss_percent or of.target_loss_percent)
+    core = fit.arrays.pieces[index]
+    if body.target_loss_percent is not None:
+        core = replace(core, target_loss_percent=body.target_loss_percent)
     return s.WhatIfOut(
         state=judge(core, made, ctx.now_s).state,
         ready=views.ready_out(made),

@@ -12,7 +12,7 @@ from zymon.core.pieces import loss_percent
 from zymon.store import models
 from zymon.store.board import core_piece
 from zymon.store.climate import Series, series
-from zymon.store.hang import hanging_now, last_hanging, pieces_of_place
+from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
 from zymon.store.places import air_now, place, setpoint_at
 
 from . import schemas as s
@@ -102,7 +102,7 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
     now_s = ctx.now_s
     of = place(session, place_id)
     made = ctx.board.of_place(session, place_id, now_s)
-    pieces, _ = pieces_of_place(session, place_id, now_s)
+    pieces = pieces_hanging(session, place_id)
     cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
     week = now_s + SOON_DAYS * 86_400
     return s.Room(

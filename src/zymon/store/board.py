@@ -12,7 +12,7 @@ from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Weighing as CoreWeighing
 
 from .climate import hourly_log
-from .hang import last_hanging, pieces_of_place
+from .hang import last_hanging, pieces_finished, pieces_hanging
 from .models import ForecastRecord, Hanging, Piece
 from .places import place, setpoint_at
 
@@ -47,8 +47,8 @@ def core_piece(of: Piece) -> CorePiece:
 
 def history_of(session: Session, place_id: int, now_s: int, since_s: int | None = None) -> History:
     """Everything the forecasts of a place rest on at a time; the climate from its oldest piece or `since_s` on."""
-    now, finished = pieces_of_place(session, place_id, now_s)
-    pieces = [core_piece(p) for p in [*now, *finished]]
+    known = [*pieces_hanging(session, place_id), *pieces_finished(session, place_id, now_s)]
+    pieces = [core_piece(p) for p in known]
     first = min((int(p.hung_at_s) for p in pieces), default=now_s)
     if since_s is not None:
         first = min(first, since_s)

@@ -183,30 +183,37 @@ LEARN_FROM_S = 400 * 86_400  # how long a finished piece teaches the forecasts o
 LEARN_FROM_PIECES = 60
 
 
-def pieces_of_place(session: Session, place_id: int, now_s: int) -> tuple[list[Piece], list[Piece]]:
-    """Pieces hanging in a place, in hook order, and the latest finished ones that its forecasts learn from."""
-    load = (joinedload(Hanging.piece).joinedload(Piece.batch), joinedload(Hanging.rod))
-    deep = (selectinload(Hanging.piece, Piece.weighings), selectinload(Hanging.piece, Piece.hangings))
+_LOADED = (
+    joinedload(Hanging.piece).joinedload(Piece.batch),
+    joinedload(Hanging.rod),
+    selectinload(Hanging.piece, Piece.weighings),
+    selectinload(Hanging.piece, Piece.hangings),
+)
+
+
+def pieces_hanging(session: Session, place_id: int) -> list[Piece]:
+    """Pieces hanging in a place, in hook order."""
     hanging = session.scalars(
         select(Hanging)
         .join(Rod)
         .where(Hanging.place_id == place_id, Hanging.to_s.is_(None))
-        .options(*load, *deep)
+        .options(*_LOADED)
         .order_by(Rod.number, Hanging.hook)
-    ).unique()
-    now = [h.piece for h in hanging]
-    finished = session.scalars(
+    )
+    return [h.piece for h in hanging.unique()]
+
+
+def pieces_finished(session: Session, place_id: int, now_s: int) -> list[Piece]:
+    """The latest pieces that hung in a place and were taken down, for its forecasts to learn from."""
+    ended = session.scalars(
         select(Hanging)
         .where(Hanging.place_id == place_id, Hanging.to_s.is_not(None), Hanging.from_s > now_s - LEARN_FROM_S)
-        .options(*load, *deep)
+        .options(*_LOADED)
         .order_by(Hanging.to_s.desc())
         .limit(LEARN_FROM_PIECES * 2)
-    ).unique()
-    here = {p.id for p in now}
-    past = list(
-        {h.piece.id: h.piece for h in finished if h.piece.id not in here and hanging_now(h.piece) is None}.values()
     )
-    return now, past[:LEARN_FROM_PIECES]
+    found = {h.piece.id: h.piece for h in ended.unique() if hanging_now(h.piece) is None}
+    return list(found.values())[:LEARN_FROM_PIECES]
 
 
 def pieces_in_places(session: Session) -> dict[int, int]:

@@ -149,6 +149,31 @@ export const words = {
     down: (tag: string) => `${tag} taken down`,
     hung: (tag: string) => `${tag} hangs`,
   },
+  inside: {
+    title: 'Inside, as predicted',
+    rim: 'rim',
+    core: 'core',
+    pace: 'pace',
+    ring: 'dry ring',
+    water: (percent: string) => `${percent} % water`,
+    paceText: (pace: string, safe: string) => `${pace} % a day, safe up to ${safe}`,
+    feels: { raw: 'soft as raw', yielding: 'yielding', firm: 'firm', hard: 'hard' },
+    low: 'low risk',
+    some: 'some risk',
+    high: 'high risk',
+    estimate: 'By the model, in the fat-free part. Press it to be sure: rim and core should feel alike.',
+  },
+  whatIf: {
+    title: 'What if, from now on',
+    air: 'air at the piece',
+    airs: ['much less', 'less', 'as now', 'more', 'much more'],
+    reset: 'as it is',
+    hint: 'Move a slider to see the date that would come of it.',
+    shift: (days: number) =>
+      Math.abs(days) < 0.5
+        ? 'the same day'
+        : `${Math.abs(days).toFixed(0)} ${Math.round(Math.abs(days)) === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'sooner'}`,
+  },
   form: {
     hangTitle: 'Hang a piece',
     product: 'Product',

@@ -116,41 +116,53 @@ def dry(bodies: Bodies, drivers: Drivers, x_start: Array | None = None, keep: bo
     if profiles is not None:
         profiles[0] = x
     dt_all = np.diff(drivers.time_s, axis=0)
-    half_x = bodies.half_diffusion_x
-    lower = np.empty((k - 1, n))
-    vcol = v[:, None]
+    inverse_half_x = 1.0 / bodies.half_diffusion_x
+    outer_share = outer / v[-1]
+    share = v[:, None]
+    # per unit of the shell's own volume, so that the diagonal starts at 1; buffers are used again each step
+    inward, outward = conductance / share[1:], conductance / share[:-1]
+    d, one_plus = np.empty((k, n)), np.empty((k, n))
+    mean_d, lower, upper = np.empty((k - 1, n)), np.empty((k - 1, n)), np.empty((k - 1, n))
+    diag, w = np.empty((k, n)), np.empty(n)
     for j in range(steps):
         dt = dt_all[j]
-        d_fresh = bodies.diffusivity_m2_s * drivers.diffusion_factor[j] * drivers.pace[j]
-        ratio = x / half_x
-        d = d_fresh * (ratio * ratio) / (1.0 + ratio * ratio)
-        np.multiply(conductance, 2.0 * d[1:] * d[:-1] / (d[1:] + d[:-1]), out=lower)
-        lower *= dt
+        np.multiply(x, inverse_half_x, out=d)
+        np.multiply(d, d, out=d)
+        np.add(d, 1.0, out=one_plus)
+        np.divide(d, one_plus, out=d)
+        d *= bodies.diffusivity_m2_s * drivers.diffusion_factor[j] * drivers.pace[j]
+        np.add(d[1:], d[:-1], out=mean_d)
+        np.divide(d[1:], mean_d, out=mean_d)
+        mean_d *= d[:-1]
+        mean_d *= 2.0 * dt
+        np.multiply(mean_d, inward, out=lower)
+        np.multiply(mean_d, outward, out=upper)
         rim = x[-1]
-        aw = 1.0 / (1.0 + (bodies.sorption_x / rim) ** SORPTION_EXPONENT)
+        aw = 1.0 / (1.0 + np.exp(SORPTION_EXPONENT * np.log(bodies.sorption_x / rim)))
         slope = SORPTION_EXPONENT * aw * (1.0 - aw) / rim
         permeance = bodies.permeance_kg_m2_s_pa * drivers.pace[j]
         if drivers.draught is not None:
-            permeance = permeance * drivers.draught[j]
+            permeance *= drivers.draught[j]
         drive = permeance * drivers.saturation_pa[j]
         # resistance of the half shell linearised around the rim: J = (p_rim − p_air)·K/(1 + K·slope·p_sat·r/(ρ D))
         damp = 1.0 + drive * slope * rim_resistance_m / (rho_dry * d[-1])
-        base = (drive * (aw - slope * rim) - permeance * drivers.vapour_pa[j]) / damp * outer * dt
-        gain = drive * slope / damp * outer * dt
-        # Thomas algorithm: v x' + fluxes = v x
-        diag = np.tile(vcol, (1, n))
-        diag[:-1] += lower
+        leaves = outer_share * dt / damp
+        # Thomas algorithm, from the centre outwards and back
+        diag.fill(1.0)
+        diag[:-1] += upper
         diag[1:] += lower
-        diag[-1] += gain
-        rhs = vcol * x
-        rhs[-1] -= base
+        diag[-1] += drive * slope * leaves
+        x[-1] -= (drive * (aw - slope * rim) - permeance * drivers.vapour_pa[j]) * leaves
         for i in range(1, k):
-            w = lower[i - 1] / diag[i - 1]
-            diag[i] -= w * lower[i - 1]
-            rhs[i] += w * rhs[i - 1]
-        x[-1] = rhs[-1] / diag[-1]
+            np.divide(lower[i - 1], diag[i - 1], out=w)
+            diag[i] -= w * upper[i - 1]
+            w *= x[i - 1]
+            x[i] += w
+        x[-1] /= diag[-1]
         for i in range(k - 2, -1, -1):
-            x[i] = (rhs[i] + lower[i] * x[i + 1]) / diag[i]
+            np.multiply(upper[i], x[i + 1], out=w)
+            x[i] += w
+            x[i] /= diag[i]
         np.maximum(x, 1e-3, out=x)
         loss[j + 1] = bodies.water_fraction - v @ x * bodies.dry_matter_fraction
         if profiles is not None:

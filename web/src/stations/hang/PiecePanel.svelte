@@ -4,9 +4,11 @@
   import DryingCurve from '../../charts/DryingCurve.svelte';
   import { dayAndTime, dayRange, grams, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
+  import Inside from './Inside.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
   import Weights from './Weights.svelte';
+  import WhatIfPanel from './WhatIfPanel.svelte';
 
   interface Props {
     piece: Schema['PieceOut'];
@@ -95,6 +97,8 @@
   {#if piece.hangs}
     <WeighBox {piece} {refresh} {early} />
   {/if}
+  <Inside {piece} />
+  {#if piece.hangs}<WhatIfPanel {piece} />{/if}
   <Weights {piece} {refresh} />
 
   {#if piece.hangs}

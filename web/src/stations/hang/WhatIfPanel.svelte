@@ -1,0 +1,103 @@
+<script lang="ts">
+  // Sliders for humidity, temperature, air and target; the date that would come of them.
+  import { untrack } from 'svelte';
+
+  import type { Schema } from '../../api/client';
+  import { dayRange, grams, longDay } from '../../units/format';
+  import { words } from '../../words/en';
+  import { WhatIf } from './whatif.svelte';
+
+  let { piece }: { piece: Schema['PieceOut'] } = $props();
+  const say = words.whatIf;
+  const flow = new WhatIf(() => piece);
+  $effect(() => {
+    void piece;
+    untrack(() => flow.reset());
+  });
+  const later = $derived(flow.answer?.days_later ?? null);
+</script>
+
+{#snippet slider(
+  label: string,
+  shown: string,
+  min: number,
+  max: number,
+  step: number,
+  key: 'humidity' | 'temperature' | 'air' | 'target',
+)}
+  <label class="block">
+    <span class="flex justify-between"><span class="quiet">{label}</span><strong>{shown}</strong></span>
+    <input
+      type="range"
+      class="pull"
+      {min}
+      {max}
+      {step}
+      bind:value={flow[key]}
+      oninput={() => flow.moved()}
+      aria-label={label}
+      aria-valuetext={shown}
+    />
+  </label>
+{/snippet}
+
+<section class="mt-5" aria-label={say.title}>
+  <div class="flex items-baseline justify-between">
+    <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
+    {#if flow.answer}<button class="min-h-11 underline underline-offset-4" onclick={() => flow.reset()}
+        >{say.reset}</button
+      >{/if}
+  </div>
+  <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-2">
+    {@render slider(words.piece.humidity, `${flow.humidity} %`, 40, 95, 1, 'humidity')}
+    {@render slider(words.piece.temperature, `${flow.temperature.toFixed(1)} °C`, 2, 22, 0.5, 'temperature')}
+    {@render slider(say.air, say.airs[flow.air + 2] ?? '', -2, 2, 1, 'air')}
+    {@render slider(words.piece.target, `${flow.target} %`, 15, 50, 1, 'target')}
+  </div>
+  <div class="mt-2 min-h-12" aria-live="polite">
+    {#if flow.problem}
+      <p class="text-error" role="alert">{flow.problem}</p>
+    {:else if flow.answer?.state === 'stalled'}
+      <p class="text-warning font-semibold">{words.piece.stalled}</p>
+    {:else if flow.answer?.state === 'ready' || flow.answer?.state === 'over'}
+      <p class="font-semibold">{words.piece.readyNow}</p>
+    {:else if flow.answer?.ready.p50 && flow.answer.ready.p10 && flow.answer.ready.p90}
+      <p class="font-tag text-xl font-semibold">{longDay(flow.answer.ready.p50)}</p>
+      <p class="quiet">
+        {later === null ? '' : `${say.shift(later)} · `}{dayRange(
+          flow.answer.ready.p10,
+          flow.answer.ready.p90,
+        )} · {grams(flow.answer.target_weight_g)}
+      </p>
+    {:else}
+      <p class="quiet">{say.hint}</p>
+    {/if}
+  </div>
+</section>
+
+<style>
+  /* a knot on a string */
+  .pull {
+    appearance: none;
+    display: block;
+    width: 100%;
+    height: 32px;
+    background: linear-gradient(var(--string), var(--string)) center / 100% 2px no-repeat;
+    cursor: pointer;
+  }
+  .pull::-webkit-slider-thumb {
+    appearance: none;
+    width: 24px;
+    height: 24px;
+    border-radius: 50%;
+    background: var(--paper);
+    border: 3px solid var(--color-primary);
+  }
+  .pull::-moz-range-thumb {
+    width: 19px;
+    height: 19px;
+    border-radius: 50%;
+    background: var(--paper);
+    border: 3px solid var(--color-primary);
+  }
+</style>

@@ -1,0 +1,57 @@
+// What if: the air or the target changed from now on. Asked of the server shortly after each move of a slider.
+import { api, type Schema, take } from '../../api/client';
+
+export class WhatIf {
+  humidity = $state(0);
+  temperature = $state(0);
+  /** Steps of air at the piece, −2 … 2, each by a half more or less. */
+  air = $state(0);
+  target = $state(0);
+  answer = $state<Schema['WhatIfOut'] | null>(null);
+  problem = $state<string | null>(null);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private asked = 0;
+
+  constructor(private readonly piece: () => Schema['PieceOut']) {}
+
+  /** Back to how things are. */
+  reset(): void {
+    const { air_ahead, card } = this.piece();
+    this.humidity = Math.round(air_ahead.rh_percent ?? 78);
+    this.temperature = air_ahead.temperature_c ?? 13;
+    this.air = 0;
+    this.target = card.target_loss_percent;
+    this.answer = null;
+    this.problem = null;
+    this.asked++;
+    clearTimeout(this.timer);
+  }
+
+  moved(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.ask(), 120);
+  }
+
+  private async ask(): Promise<void> {
+    const turn = ++this.asked;
+    const { air_ahead, card } = this.piece();
+    const changed = <T extends number>(value: T, now: number | null | undefined): T | null =>
+      value === now ? null : value;
+    try {
+      const answer = await take(
+        api.POST('/api/pieces/{piece_id}/what-if', {
+          params: { path: { piece_id: card.id } },
+          body: {
+            rh_percent: changed(this.humidity, air_ahead.rh_percent),
+            temperature_c: changed(this.temperature, air_ahead.temperature_c),
+            air: 1.5 ** this.air,
+            target_loss_percent: changed(this.target, card.target_loss_percent),
+          },
+        }),
+      );
+      if (turn === this.asked) this.answer = answer;
+    } catch (error) {
+      if (turn === this.asked) this.problem = error instanceof Error ? error.message : null;
+    }
+  }
+}
