@@ -25,7 +25,16 @@
   .tag {
     position: relative;
     display: inline-block;
-    filter: drop-shadow(0 0 0.5px var(--paper-edge)) drop-shadow(0 1px 0 var(--paper-edge));
+    isolation: isolate;
+  }
+  /* the paper's edge: a shape a little larger behind it; shadows would be drawn anew for every piece */
+  .tag::before {
+    content: '';
+    position: absolute;
+    inset: -0.5px -0.5px -1.5px;
+    z-index: -1;
+    background: var(--paper-edge);
+    clip-path: polygon(9px 0, calc(100% - 9px) 0, 100% 9px, 100% 100%, 0 100%, 0 9px);
   }
   .paper {
     display: flex;

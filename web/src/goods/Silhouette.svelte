@@ -33,8 +33,8 @@
   const stroke = $derived(1 / pxPerMm);
   const clip = $derived(`goods-${piece.id}`);
   // fat and grain sit where they sit: made from the piece's own number, not from chance
-  const flecks = $derived(
-    Array.from({ length: 26 }, (_, i) => {
+  const grains = $derived(
+    Array.from({ length: 22 }, (_, i) => {
       const a = Math.sin((i + 1) * 12.9898 + piece.id * 78.233) * 43758.5453;
       const b = Math.sin((i + 1) * 39.425 + piece.id * 11.17) * 24634.6345;
       return {
@@ -43,6 +43,37 @@
         r: 1.6 + ((i * 7) % 5) * 0.5,
       };
     }),
+  );
+  // one path each, not a hundred small elements: a full chamber has to be drawn at once
+  const n = (value: number): string => value.toFixed(1);
+  const dots = $derived(
+    grains
+      .map(
+        ({ x, y, r }) =>
+          `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0`,
+      )
+      .join(''),
+  );
+  const streaks = $derived(
+    grains
+      .slice(0, 9)
+      .map(({ x, y }) => `M${n(x)} ${n(y)}q6 5 3 16`)
+      .join(''),
+  );
+  const strata = $derived(
+    [0.16, 0.4, 0.63, 0.86]
+      .map(
+        (at, i) =>
+          `M${n(-box.width)} ${n(box.height * at)}q${n(box.width * 0.5)} ${n(box.height * (i % 2 ? -0.07 : 0.07))} ${n(box.width)} 0t${n(box.width)} 0`,
+      )
+      .join(''),
+  );
+  const net = $derived(
+    Array.from(
+      { length: Math.ceil(box.height / 34) },
+      (_, i) =>
+        `M${n(-box.width)} ${14 + i * 34}q${n(box.width)} ${figure === 'neck' ? 14 : 7} ${n(box.width * 2)} 0`,
+    ).join('') + `M${n(-box.width * 0.14)} 0V${n(box.height)}M${n(box.width * 0.14)} 0V${n(box.height)}`,
   );
 </script>
 
@@ -77,17 +108,9 @@
   />
   <g clip-path={`url(#${clip})`}>
     {#if figure === 'salame' || figure === 'links'}
-      {#each flecks as f, i (i)}<circle cx={f.x} cy={f.y} r={f.r} fill="var(--fat)" opacity="0.5" />{/each}
+      <path d={dots} fill="var(--fat)" opacity="0.5" />
     {:else if figure === 'belly'}
-      {#each [0.16, 0.4, 0.63, 0.86] as at, i (at)}
-        <path
-          d={`M${-box.width} ${box.height * at}q${box.width * 0.5} ${box.height * (i % 2 ? -0.07 : 0.07)} ${box.width} 0t${box.width} 0`}
-          fill="none"
-          stroke="var(--fat)"
-          stroke-width={box.height * 0.045}
-          opacity="0.7"
-        />
-      {/each}
+      <path d={strata} fill="none" stroke="var(--fat)" stroke-width={box.height * 0.045} opacity="0.7" />
     {:else if figure === 'breast'}
       <path
         d={outline(figure, piece.length_mm, piece.width_mm, piece.girth_now * 0.98)}
@@ -96,13 +119,7 @@
         stroke-width={box.width * 0.16}
         opacity="0.75"
       />
-      {#each flecks as f, i (i)}<circle
-          cx={f.x}
-          cy={f.y}
-          r="1.3"
-          fill="var(--meat-line)"
-          opacity="0.7"
-        />{/each}
+      <path d={dots} fill="var(--meat-line)" opacity="0.55" />
     {:else if figure === 'leg'}
       <path
         d={`M${-box.width * 0.5} ${box.height * 0.62}q${box.width * 0.4} ${-box.height * 0.2} ${box.width * 0.9} ${box.height * 0.1}`}
@@ -112,30 +129,10 @@
         opacity="0.55"
       />
     {:else}
-      {#each flecks.slice(0, 9) as f, i (i)}<path
-          d={`M${f.x} ${f.y}q6 5 3 16`}
-          fill="none"
-          stroke="var(--fat)"
-          stroke-width="2.2"
-          opacity="0.38"
-        />{/each}
+      <path d={streaks} fill="none" stroke="var(--fat)" stroke-width="2.2" opacity="0.38" />
     {/if}
     {#if figure === 'salame' || figure === 'neck' || figure === 'round'}
-      {#each Array.from({ length: Math.ceil(box.height / 34) }, (_, i) => i) as ring (ring)}
-        <path
-          d={`M${-box.width} ${14 + ring * 34}q${box.width} ${figure === 'neck' ? 14 : 7} ${box.width * 2} 0`}
-          fill="none"
-          stroke="var(--string)"
-          stroke-width={stroke * 1.1}
-          opacity="0.85"
-        />
-      {/each}
-      <path
-        d={`M${-box.width * 0.14} 0V${box.height}M${box.width * 0.14} 0V${box.height}`}
-        stroke="var(--string)"
-        stroke-width={stroke}
-        opacity="0.5"
-      />
+      <path d={net} fill="none" stroke="var(--string)" stroke-width={stroke * 1.1} opacity="0.8" />
     {/if}
   </g>
   <path
