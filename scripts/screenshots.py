@@ -14,7 +14,10 @@ from zymon.settings import Settings
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
-ARGUMENTS = ["--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
+ARGUMENTS = [
+    *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
+    *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
+]
 
 
 def take(

@@ -46,7 +46,7 @@
           class:max-sm:hidden={key === 'where' || key === 'weighed'}
           aria-sort={by === key ? 'ascending' : 'none'}
         >
-          <button class="min-h-11 font-semibold" class:underline={by === key} onclick={() => (by = key)}
+          <button class="min-h-11 font-semibold first-letter:uppercase" class:underline={by === key} onclick={() => (by = key)}
             >{title}</button
           >
         </th>
