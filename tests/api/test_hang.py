@@ -167,3 +167,23 @@ def test_what_if_answers_and_stores_nothing(client: TestClient, chamber: dict) -
     assert ask(target_loss_percent=30)["target_weight_g"] == pytest.approx(592.7)
     assert ask(rh_percent=300)["detail"] == "humidity must be 99 or less, got 300"
     assert client.get(f"/api/pieces/{piece}").json()["card"] == made["card"]
+
+
+def test_a_wrong_start_weight_is_corrected_on_record(client: TestClient, chamber: dict) -> None:
+    made = hang(client, chamber, start_weight_g=482)
+    piece = made["card"]["id"]
+
+    def correct(field: str, value: float | None, reason: str = "typing slip"):
+        body = {"field": field, "value": value, "reason": reason, "by": "Ida"}
+        return client.post(f"/api/pieces/{piece}/correct", json=body)
+
+    right = correct("start_weight_g", 842).json()
+    assert right["card"]["target_weight_g"] == pytest.approx(542.8)
+    (kept,) = right["corrections"]
+    assert (kept["was"], kept["now"], kept["reason"], kept["by"]) == (482, 842, "typing slip", "Ida")
+    assert correct("start_weight_g", 842).json()["detail"] == "it says so already"
+    assert correct("tare_g", 900).json()["detail"] == "tare must be below the weight of 842 g, got 900"
+    assert correct("start_weight_g", None).status_code == 422
+    assert correct("tare_g", 5, "  ").status_code == 422
+    assert correct("diameter_mm", None).json()["diameter_mm"] is None
+    assert len(client.get(f"/api/pieces/{piece}").json()["corrections"]) == 2

@@ -103,6 +103,15 @@ def move(ctx: Ctx, piece_id: Id, body: s.MoveIn) -> s.PieceOut:
     return _piece(ctx, piece_id)
 
 
+@router.post("/pieces/{piece_id}/correct")
+def correct(ctx: Ctx, piece_id: Id, body: s.CorrectionIn) -> s.PieceOut:
+    """Correct what was declared of a piece; the wrong value stays on record with the reason."""
+    with ctx.db.writing() as session:
+        of = store.correct_piece(session, piece_id, body.field, body.value, body.reason, body.by, ctx.now_s)
+        core_piece(of)  # refuses what no piece can be; nothing is stored then
+    return _piece(ctx, piece_id)
+
+
 @router.post("/pieces/{piece_id}/take-down")
 def take_down(ctx: Ctx, piece_id: Id, body: s.TakeDownIn) -> s.PieceOut:
     """Take a piece off its hook."""

@@ -221,11 +221,13 @@ class PieceOut(BaseModel):
     salt_percent: float | None
     diameter_mm: float | None
     thickness_mm: float | None
+    declared_length_mm: float | None
     hangs: bool
     expected_low_g: float
     expected_high_g: float
     weighings: list[WeighingOut]
     hangings: list[HangingOut]
+    corrections: list["CorrectionOut"]
     curve: Curve
     climate: ClimateOut
     setpoint: Setpoint | None
@@ -294,6 +296,26 @@ class TagPreview(BaseModel):
     net_start_g: float
     weeks: float | None
     ready: Ready
+
+
+class CorrectionIn(BaseModel):
+    """A declared value that was wrong, and why; null where a measure is not known."""
+
+    field: Literal["start_weight_g", "tare_g", "target_loss_percent", "diameter_mm", "thickness_mm", "length_mm"]
+    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | None
+    reason: Reason
+    by: Who
+
+
+class CorrectionOut(BaseModel):
+    """A correction on record."""
+
+    field: str
+    was: float | None
+    now: float | None
+    reason: str
+    by: str
+    at: datetime
 
 
 class MoveIn(BaseModel):

@@ -169,6 +169,7 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
         salt_percent=of.batch.salt_percent,
         diameter_mm=of.diameter_mm,
         thickness_mm=of.thickness_mm,
+        declared_length_mm=of.length_mm,
         hangs=hanging_now(of) is not None,
         expected_low_g=round(core.gross_at(high), 1),
         expected_high_g=round(core.gross_at(low), 1),
@@ -183,6 +184,10 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
                 end_reason=h.end_reason,
             )
             for h in of.hangings
+        ],
+        corrections=[
+            s.CorrectionOut(field=k.field, was=k.was, now=k.now, reason=k.reason, by=k.by, at=moment(k.at_s))
+            for k in of.corrections
         ],
         curve=s.Curve(
             at=[moment(made.curve_s[i]) for i in shown],

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
 
-from .models import Batch, Hanging, Piece, Rod, Weighing
+from .models import Batch, Correction, Hanging, Piece, Rod, Weighing
 from .places import ClashError, NotFoundError, flush_or_clash, free_hook, place, touch
 
 
@@ -170,6 +170,26 @@ def restore_weighing(session: Session, weighing_id: int, by: str, now_s: int) ->
     if entry.struck_s is None:
         raise ClashError("this weighing is not struck through")
     return add_weighing(session, entry.piece_id, entry.gross_g, entry.at_s, by, now_s, confirmed=True)
+
+
+def correct_piece(
+    session: Session, piece_id: int, field: str, value: float | None, reason: str, by: str, now_s: int
+) -> Piece:
+    """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, NotFoundError."""
+    corrected = piece(session, piece_id)
+    was = getattr(corrected, field)
+    if value is None and not field.endswith("_mm"):
+        raise OutOfRangeError("a weight or target cannot be unknown")
+    if was == value:
+        raise ClashError("it says so already")
+    setattr(corrected, field, value)
+    for weighing in corrected.weighings:
+        if weighing.struck_s is None and weighing.gross_g <= corrected.tare_g:
+            raise OutOfRangeError(f"the tare would be more than the {weighing.gross_g:g} g weighed")
+    corrected.corrections.append(Correction(field=field, was=was, now=value, reason=reason, by=by, at_s=now_s))
+    touch(place(session, last_hanging(corrected).place_id))
+    session.flush()
+    return corrected
 
 
 def _weighing(session: Session, weighing_id: int) -> Weighing:

@@ -90,6 +90,21 @@ class Piece(Base):
     batch: Mapped[Batch] = relationship(back_populates="pieces")
     hangings: Mapped[list["Hanging"]] = relationship(back_populates="piece", order_by="Hanging.from_s")
     weighings: Mapped[list["Weighing"]] = relationship(back_populates="piece", order_by="Weighing.at_s, Weighing.id")
+    corrections: Mapped[list["Correction"]] = relationship(order_by="Correction.id")
+
+
+class Correction(Base):
+    """A declared value of a piece that was wrong: what it was, what it is, who said so and why."""
+
+    __tablename__ = "correction"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    field: Mapped[str] = mapped_column(String(30))
+    was: Mapped[float | None]
+    now: Mapped[float | None]
+    reason: Mapped[str] = mapped_column(String(200))
+    by: Mapped[str] = mapped_column(String(60))
+    at_s: Mapped[int]
 
 
 class Hanging(Base):

@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Correct what was declared of a piece; the wrong value stays on record with the reason.
+         */
+        post: operations["correct_api_pieces__piece_id__correct_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/move": {
         parameters: {
             query?: never;
@@ -511,6 +531,44 @@ export interface components {
             temperature_min_c: number[];
         };
         /**
+         * CorrectionIn
+         * @description A declared value that was wrong, and why; null where a measure is not known.
+         */
+        CorrectionIn: {
+            /** By */
+            by: string;
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm";
+            /** Reason */
+            reason: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * CorrectionOut
+         * @description A correction on record.
+         */
+        CorrectionOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Field */
+            field: string;
+            /** Now */
+            now: number | null;
+            /** Reason */
+            reason: string;
+            /** Was */
+            was: number | null;
+        };
+        /**
          * Curve
          * @description Expected loss with its 80 % window, in percent, at each moment.
          */
@@ -868,7 +926,11 @@ export interface components {
              */
             casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
             climate: components["schemas"]["ClimateOut"];
+            /** Corrections */
+            corrections: components["schemas"]["CorrectionOut"][];
             curve: components["schemas"]["Curve"];
+            /** Declared Length Mm */
+            declared_length_mm: number | null;
             /** Diameter Mm */
             diameter_mm: number | null;
             /** Expected High G */
@@ -1458,6 +1520,68 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct_api_pieces__piece_id__correct_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectionIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

@@ -76,6 +76,12 @@
         {/if}
       </a>
     {/each}
+    <a
+      class="grid min-h-11 min-w-8 place-items-center text-lg"
+      href={p('/places/new')}
+      title={words.place.title}
+      aria-label={words.place.title}>+</a
+    >
     <button class="min-h-11 min-w-8 text-sm" onclick={askWho} title={words.who}>{session.who}</button>
     <button
       class="min-h-11 min-w-8"

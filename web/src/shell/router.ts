@@ -6,6 +6,7 @@ import Lost from './Lost.svelte';
 
 export const { p, navigate, route } = createRouter({
   '/': Home,
+  '/places/new': () => import('../stations/hang/NewPlace.svelte'),
   '/hang/:place': Hang,
   '/hang/:place/climate': () => import('../stations/hang/Climate.svelte'),
   '*lost': Lost,

@@ -149,6 +149,20 @@ export const words = {
     down: (tag: string) => `${tag} taken down`,
     hung: (tag: string) => `${tag} hangs`,
   },
+  declared: {
+    title: 'As hung',
+    hung: (day: string) => `Hung on ${day}.`,
+    correct: 'Correct',
+    why: 'Why was it wrong?',
+    fields: {
+      start_weight_g: 'start weight, g',
+      tare_g: 'tare, g',
+      target_loss_percent: 'target loss, %',
+      diameter_mm: 'diameter, mm',
+      thickness_mm: 'thickness, mm',
+      length_mm: 'length, mm',
+    },
+  },
   inside: {
     title: 'Inside, as predicted',
     rim: 'rim',

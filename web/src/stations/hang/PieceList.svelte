@@ -46,8 +46,10 @@
           class:max-sm:hidden={key === 'where' || key === 'weighed'}
           aria-sort={by === key ? 'ascending' : 'none'}
         >
-          <button class="min-h-11 font-semibold first-letter:uppercase" class:underline={by === key} onclick={() => (by = key)}
-            >{title}</button
+          <button
+            class="min-h-11 font-semibold first-letter:uppercase"
+            class:underline={by === key}
+            onclick={() => (by = key)}>{title}</button
           >
         </th>
       {/each}

@@ -4,6 +4,7 @@
   import DryingCurve from '../../charts/DryingCurve.svelte';
   import { dayAndTime, dayRange, grams, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
+  import Declared from './Declared.svelte';
   import Inside from './Inside.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
@@ -100,6 +101,7 @@
   <Inside {piece} />
   {#if piece.hangs}<WhatIfPanel {piece} />{/if}
   <Weights {piece} {refresh} />
+  <Declared {piece} {refresh} />
 
   {#if piece.hangs}
     <div class="mt-4 flex flex-wrap items-center gap-2">

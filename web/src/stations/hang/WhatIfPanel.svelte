@@ -50,7 +50,7 @@
   </div>
   <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-2">
     {@render slider(words.piece.humidity, `${flow.humidity} %`, 40, 95, 1, 'humidity')}
-    {@render slider(words.piece.temperature, `${flow.temperature.toFixed(1)} °C`, 2, 22, 0.5, 'temperature')}
+    {@render slider(words.piece.temperature, `${flow.temperature.toFixed(1)} °C`, 2, 22, 0.1, 'temperature')}
     {@render slider(say.air, say.airs[flow.air + 2] ?? '', -2, 2, 1, 'air')}
     {@render slider(words.piece.target, `${flow.target} %`, 15, 50, 1, 'target')}
   </div>
