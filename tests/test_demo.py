@@ -1,0 +1,80 @@
+"""The made-up workshop holds every awkward case it is meant to show, and is the same each time."""
+
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from support import NOW
+from zymon.app import make_app
+from zymon.demo.build import build, ensure_demo
+from zymon.settings import Settings
+
+
+@pytest.fixture(scope="module")
+def wheelhouse(tmp_path_factory: pytest.TempPathFactory):
+    file = tmp_path_factory.mktemp("demo") / "demo.db"
+    build(file, NOW)
+    app = make_app(Settings(db=file), lambda: NOW)
+    with TestClient(app) as client:
+        yield client
+    app.state.context.db.close()
+
+
+def test_every_awkward_case_hangs_there(wheelhouse: TestClient) -> None:
+    line = wheelhouse.get("/api/line").json()
+    assert [p["name"] for p in line["places"]] == [
+        "Salt Fridge",
+        "Warm Cupboard",
+        "Wheel Pit",
+        "Mill Loft",
+        "Stone Store",
+    ]
+    assert sum(p["pieces"] for p in line["places"]) == 40
+    assert all(p["air"] and not p["air"]["stale"] for p in line["places"])
+    rooms = [wheelhouse.get(f"/api/places/{i}/room").json() for i in (3, 4)]
+    cards = {c["tag"]: c for room in rooms for c in room["pieces"]}
+    states = [c["state"] for c in cards.values()]
+    assert states.count("over") == 1
+    assert 1 <= states.count("ready") <= 4
+    assert states.count("soon") >= 3
+    assert cards["B-10-03"]["wants"] == ["too_fast"]
+    assert [t for t, c in cards.items() if "doubtful" in c["wants"]] == ["N-07-02"]
+    weighed = [c["last_weighed_at"] is not None for t, c in cards.items() if t.startswith("J-22")]
+    assert sorted(weighed) == [False, False, False, True, True, True]
+    assert cards["G-05-01"]["loss_percent"] < 1
+
+
+def test_a_year_of_climate_with_its_outage(wheelhouse: TestClient) -> None:
+    query = {"from_s": NOW - 365 * 86_400, "to_s": NOW, "points": 1200}
+    year = wheelhouse.get("/api/places/3/climate", params=query).json()
+    assert len(year["at_s"]) > 1000
+    assert max(year["rh_max_percent"]) > 88
+    drifting = wheelhouse.get("/api/places/4/climate", params=query).json()["rh_percent"]
+    half = len(drifting) // 2
+    assert sum(drifting[half:]) / len(drifting[half:]) > sum(drifting[:half]) / half + 1
+
+
+def test_the_same_seed_makes_the_same_workshop(wheelhouse: TestClient, tmp_path: Path) -> None:
+    file = tmp_path / "again.db"
+    build(file, NOW)
+    app = make_app(Settings(db=file), lambda: NOW)
+    with TestClient(app) as client:
+        assert client.get("/api/places/3/room").json() == wheelhouse.get("/api/places/3/room").json()
+    app.state.context.db.close()
+
+
+def test_a_demo_somebody_worked_in_is_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    file = tmp_path / "demo.db"
+    ensure_demo(file, now_s=NOW)
+    app = make_app(Settings(db=file), lambda: NOW + 60)
+    with TestClient(app) as client:
+        piece = client.get("/api/places/3/room").json()["pieces"][0]
+        body = {"gross_g": piece["weight_now_g"], "by": "Ida", "confirmed": True}
+        client.post(f"/api/pieces/{piece['id']}/weighings", json=body).raise_for_status()
+    app.state.context.db.close()
+    before = file.stat().st_mtime_ns
+    ensure_demo(file, now_s=NOW + 30 * 86_400)
+    assert "it is kept as it is" in capsys.readouterr().out
+    ensure_demo(file, now_s=NOW + 60)
+    assert file.stat().st_mtime_ns == before
