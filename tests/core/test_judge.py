@@ -2,15 +2,17 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from strategies import DAY, history, salame, weighed
+from strategies import DAY, history, salame, steady_log, weighed
 from zymon.core.drying.forecast import forecast
 from zymon.core.drying.geometry import body_of
 from zymon.core.drying.judge import days_left, judge, outline
 from zymon.core.errors import OutOfRangeError
+from zymon.standins.goods import Nature, true_loss
 
 
 @pytest.mark.parametrize(
@@ -82,14 +84,17 @@ def test_a_length_alone_tells_the_thickness() -> None:
 
 
 def test_weighings_narrow_the_window() -> None:
-    readings = ((6, 771), (13, 711), (20, 665), (27, 629))
+    piece = salame()
+    time_s, loss = true_loss(piece, Nature(0.15, -0.1), steady_log(60), 60)
+    readings = [(d, round(piece.gross_at(float(np.interp(d * DAY, time_s, loss))))) for d in (5, 11, 18, 25, 31)]
     widths = []
-    for k in range(1, 5):
-        found = forecast(history(weighed(salame(), *readings[:k]), now_days=readings[k - 1][0] + 0.1))[0]
+    for k in (0, 1, 3, 5):
+        found = forecast(history(weighed(piece, *readings[:k]), now_days=31.1))[0]
         assert found.ready_p10_s is not None
         assert found.ready_p90_s is not None
         widths.append(found.ready_p90_s - found.ready_p10_s)
-    assert widths[-1] < 0.7 * widths[0]
+    assert widths == sorted(widths, reverse=True)
+    assert widths[-1] < 0.4 * widths[0]
 
 
 def test_the_pace_is_the_slope_of_the_curve() -> None:
