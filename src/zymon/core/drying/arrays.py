@@ -147,11 +147,8 @@ class Arrays:
             v1 = p1 * np.clip(self.air.ahead_rh_percent + future.offset_rh, 1.0, 99.0) / 100
             saturation = saturation + ahead * (p1 - p0)
             vapour = vapour + ahead * (v1 - v0)
-        return dry(
-            self._bodies(flat),
-            Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace, draught),
-            keep=keep,
-        )
+        drivers = Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace, draught)
+        return dry(self._bodies(flat), drivers, keep=keep, cores=2)
 
     def _bodies(self, flat: Array) -> Bodies:
         copies = len(flat) // len(self.pieces)

@@ -96,6 +96,9 @@
 
 <style>
   .rod {
+    /* rods below the fold are laid out when they come into sight */
+    content-visibility: auto;
+    contain-intrinsic-size: auto 250px;
     padding: 0.2rem 0 0.9rem;
   }
   .hooks {
