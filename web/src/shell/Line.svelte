@@ -104,7 +104,7 @@
     align-items: flex-start;
     gap: 2px;
     min-width: 3.9rem;
-    padding: 0.4rem 0 0.35rem;
+    padding: 0.4rem 0.5rem 0.35rem 0;
     font-family: var(--font-tag);
     font-size: 1.02rem;
     font-weight: 500;
