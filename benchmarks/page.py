@@ -19,7 +19,7 @@ QUIET = ["--disable-background-networking", "--disable-component-update", "--dis
 
 
 def _visit(url: str) -> tuple[list[float], list[float]]:
-    """Seconds until the Hang view can be used, and until a year of climate is drawn; five visits with an empty cache."""
+    """Seconds until the Hang view can be used, and until a year of climate is drawn; five visits, nothing cached."""
     usable, chart = [], []
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS + QUIET)
