@@ -20,6 +20,9 @@ class Context:
     settings: Settings
     clock: Callable[[], float]
     board: Board = field(default_factory=Board)
+    # the last previewed file as it was read, by its token: confirmed at once, a million rows need not be read again;
+    # after a restart or another preview the staged file is read anew
+    latest_preview: tuple[str, object] | None = None
 
     @property
     def now_s(self) -> int:

@@ -30,9 +30,6 @@ from .errors import NeedsAnswerError
 router = APIRouter(prefix="/api/imports", tags=["imports"])
 
 KEEP_STAGED_S = 24 * 3600
-# the last previewed file as it was read, so that a confirmation at once need not read a million rows again;
-# after a restart or another preview the staged file is read anew
-_LATEST: dict[str, "_Read"] = {}
 Token = Annotated[str, PathParam(pattern=r"^[0-9a-f]{40}$")]
 
 
@@ -94,8 +91,7 @@ def preview(
         read = _read(data, staged, ctx.now_s)
         plan = _plan(session, read, staged, "preview", ctx.now_s)
     token = _stage(ctx, data, staged)
-    _LATEST.clear()
-    _LATEST[token] = read
+    ctx.latest_preview = (token, read)
     return _preview_out(token, staged, read, plan)
 
 
@@ -160,7 +156,8 @@ def confirm(ctx: Ctx, token: Token, body: s.ImportConfirm) -> s.ImportDone:
     data = file.read_bytes()
     staged = Staged.model_validate_json(file.with_suffix(".json").read_bytes())
     with many_objects(), ctx.db.writing() as session:
-        read = _LATEST.pop(token, None) or _read(data, staged, ctx.now_s)
+        latest, kept = ctx.latest_preview or ("", None)
+        read = kept if latest == token and isinstance(kept, _Read) else _read(data, staged, ctx.now_s)
         plan = _plan(session, read, staged, body.by, ctx.now_s)
         if read.measurements is not None and read.measurements.asks:
             raise NeedsAnswerError("say first whether the temperatures are °C or °F")
@@ -178,6 +175,7 @@ def confirm(ctx: Ctx, token: Token, body: s.ImportConfirm) -> s.ImportDone:
             place_id=staged.place_id,
         )
         done = _done(store.bring_in(session, plan, report))
+    ctx.latest_preview = None
     file.unlink(missing_ok=True)
     file.with_suffix(".json").unlink(missing_ok=True)
     return done

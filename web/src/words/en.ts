@@ -20,7 +20,6 @@ export const words = {
   help: 'Keys',
   close: 'Close',
   undo: 'Undo',
-  cancel: 'Cancel',
   loading: 'One moment …',
   find: 'Find a tag',
   kinds: {
@@ -134,7 +133,6 @@ export const words = {
     temperature: 'temperature',
     set: 'set',
     tookDown: 'taken down',
-    asTable: 'as a table',
     day: 'day',
     date: 'date',
     loss: 'loss',
@@ -269,7 +267,6 @@ export const words = {
     storing: 'Storing …',
     kinds: { climate: 'Climate log', weights: 'Weights', hang: 'Hang file' },
     stop: 'Stop',
-    zoneHint: (zone: string) => `times without a zone are taken as ${zone}`,
   },
   keys: {
     title: 'Keys',
