@@ -17,7 +17,7 @@ Array = npt.NDArray[np.float64]
 
 HORIZON_DAYS = 730.0
 FINE_STEPS, FAR_STEPS = 56, 14
-MODEL_SD = 0.003  # what the model cannot follow, as loss fraction
+MODEL_SD = 0.0025  # what the model cannot follow, as loss fraction
 GENTLE_AIR_USUAL = (13.0, 79.0)
 GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
 # A target is set where its kind still has water to give: about SPARE of the start weight, or the draw counts little
