@@ -14,8 +14,9 @@ from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 
 from . import __version__
-from .api import errors, files, hang, imports, line
+from .api import errors, files, imports, line
 from .api.context import Context
+from .api.hang import routes as hang
 from .settings import Settings, web_folder
 from .store.database import Database
 from .store.places import places

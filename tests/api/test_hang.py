@@ -169,6 +169,36 @@ def test_what_if_answers_and_stores_nothing(client: TestClient, chamber: dict) -
     assert client.get(f"/api/pieces/{piece}").json()["card"] == made["card"]
 
 
+def test_a_date_is_explained_and_the_inside_shown_on_any_day(client: TestClient, chamber: dict, clock) -> None:
+    piece = hang(client, chamber)["card"]["id"]
+    clock.now = NOW + 8 * DAY
+    weigh(client, piece, 772)
+    told = client.get(f"/api/pieces/{piece}/explained").json()
+    assert told["own_weighings"] == 1
+    assert told["own_share"] > 0.2
+    assert told["reaching"] is None
+    assert told["prior_share"] + told["own_share"] + told["mates_share"] == pytest.approx(1, abs=0.002)
+    inside = f"/api/pieces/{piece}/inside"
+    now, ready = client.get(inside).json(), client.get(inside, params={"at": told_at(client, piece)}).json()
+    assert now["inside"]["core_water_percent"] > ready["inside"]["core_water_percent"]
+    assert ready["loss_percent"] == pytest.approx(35, abs=1.5)
+    assert 0.3 < ready["rest"]["weeks"] < 8
+    assert ready["rest"]["ring_index"][0] > ready["rest"]["ring_index"][2]
+    early = client.get(inside, params={"at": "2020-01-01T00:00:00Z"})
+    assert (early.status_code, early.json()["detail"]) == (422, "before it was hung there is nothing to show")
+
+
+def told_at(client: TestClient, piece: int) -> str:
+    return client.get(f"/api/pieces/{piece}").json()["card"]["ready"]["p50"]
+
+
+def test_a_stalled_piece_is_told_which_air_would_do(client: TestClient, chamber: dict) -> None:
+    piece = hang(client, chamber, target_loss_percent=56)["card"]
+    assert piece["state"] == "stalled"
+    reaching = client.get(f"/api/pieces/{piece['id']}/explained").json()["reaching"]
+    assert reaching["rh_percent"] is None or reaching["rh_percent"] < 78
+
+
 def test_a_wrong_start_weight_is_corrected_on_record(client: TestClient, chamber: dict) -> None:
     made = hang(client, chamber, start_weight_g=482)
     piece = made["card"]["id"]

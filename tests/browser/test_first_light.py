@@ -68,6 +68,9 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
     page.get_by_role("button", name="Bring it in").click()
     expect(page.get_by_text("48 rows brought in")).to_be_visible()
 
+    grounds = page.get_by_role("region", name="What the date rests on")
+    expect(grounds).to_contain_text("what such goods usually do 100 %")
+
     # four weights over three weeks, one of them mistyped
     for day, weight in ((5, "788"), (10, "738")):
         clock.now = NOW + day * DAY
@@ -75,6 +78,7 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
         expect(page.get_by_text(f"J-14-03: {weight} g noted")).to_be_visible()
     second = ready.inner_text()
     assert second != first
+    expect(grounds).to_contain_text("2 weighings of its own")
     clock.now = NOW + 15 * DAY
     weigh(page, "196")
     expect(page.get_by_text("196 g: is that right?")).to_be_visible()

@@ -87,9 +87,11 @@ def test_nothing_after_now_is_used() -> None:
     assert one(told).ready_p90_s == one(known).ready_p90_s
 
 
-def test_mates_tighten_the_date_of_a_piece_never_weighed() -> None:
+@pytest.mark.parametrize("pace", [0.8, 1.0, 1.2])
+def test_mates_tighten_the_date_of_a_piece_never_weighed(pace: float) -> None:
     alone = one(history(salame("A-09"), now_days=21))
-    mates = [weighed(salame(f"A-0{i}"), *READINGS[:3]) for i in range(3)]
+    drying = [(day, salame().gross_at(alone.loss_at(day * pace * DAY)[1])) for day in (6.0, 13.0, 20.0)]
+    mates = [weighed(salame(f"A-0{i}"), *drying) for i in range(3)]
     among = forecast(history(salame("A-09"), *mates, now_days=21))[0]
     spread = [np.log(days(f, "ready_p90_s") / days(f, "ready_p10_s")) for f in (alone, among)]
     assert spread[1] < 0.88 * spread[0]
@@ -201,6 +203,9 @@ def test_sharing_agrees_with_one_big_gaussian() -> None:
     draws = tree.draw(information, vector, rng.standard_normal((20_000, 1 + 2 + n, p)))
     cov = np.linalg.inv(np.linalg.inv(prior) + big)
     assert np.cov(draws.reshape(20_000, -1).T) == pytest.approx(cov, abs=0.04)
+    for i in range(n):
+        block = cov[i * p : i * p + p, i * p : i * p + p]
+        assert tree.covariance(information, vector, i) == pytest.approx(block, abs=1e-9)
 
 
 @pytest.mark.parametrize(

@@ -22,10 +22,11 @@ from zymon.store import imports as store
 from zymon.store.models import ImportReport
 from zymon.store.places import NotFoundError, workshop
 
-from . import schemas as s
+from . import import_schemas as s
 from . import views
 from .context import Context, Ctx, moment
 from .errors import NeedsAnswerError
+from .schemas import WorkshopIn
 
 router = APIRouter(prefix="/api/imports", tags=["imports"])
 
@@ -80,7 +81,7 @@ def preview(
         raise MeasurementFileError(f"the file is larger than {ctx.settings.max_upload_mb} MB; bring it in parts")
     with ctx.db.reading() as session:
         shop = workshop(session)
-    zone = s.WorkshopIn.model_validate({"name": "-", "time_zone": time_zone}).time_zone if time_zone else None
+    zone = WorkshopIn.model_validate({"name": "-", "time_zone": time_zone}).time_zone if time_zone else None
     staged = Staged(
         file_name=Path(file.filename or "file").name[:200],
         place_id=place_id,

@@ -14,6 +14,8 @@ from zymon.store.hang import pieces_in_places
 from . import schemas as s
 from . import views
 from .context import Ctx, Id, moment
+from .hang.schemas import Room
+from .hang.views import room as room_view
 
 router = APIRouter(tags=["line"])
 
@@ -63,12 +65,12 @@ def make_place(ctx: Ctx, body: s.PlaceIn) -> s.PlaceOut:
 
 
 @router.post("/api/places/{place_id}/setpoint")
-def set_place(ctx: Ctx, place_id: Id, body: s.SetpointIn) -> s.Room:
+def set_place(ctx: Ctx, place_id: Id, body: s.SetpointIn) -> Room:
     """Note that a place was set anew; the earlier set points stay on record."""
     with ctx.db.writing() as session:
         store.change_setpoint(session, place_id, body.temperature_c, body.rh_percent, body.by, ctx.now_s)
     with ctx.db.reading() as session:
-        return views.room(ctx, session, place_id)
+        return room_view(ctx, session, place_id)
 
 
 @router.get("/api/places/{place_id}/climate")

@@ -5,6 +5,10 @@ export const keys = {
   line: ['line'] as const,
   room: (place: number) => ['room', place] as const,
   piece: (piece: number) => ['piece', piece] as const,
+  /** What is worked out about a piece on demand. */
+  told: ['told'] as const,
+  explained: (piece: number) => ['told', piece, 'explained'] as const,
+  inside: (piece: number, at: string | null) => ['told', piece, 'inside', at] as const,
 };
 
 export const lineQuery = () => ({
@@ -22,4 +26,20 @@ export const roomQuery = (place: number) => ({
 export const pieceQuery = (piece: number) => ({
   queryKey: keys.piece(piece),
   queryFn: () => take(api.GET('/api/pieces/{piece_id}', { params: { path: { piece_id: piece } } })),
+});
+
+export const explainedQuery = (piece: number) => ({
+  queryKey: keys.explained(piece),
+  queryFn: () => take(api.GET('/api/pieces/{piece_id}/explained', { params: { path: { piece_id: piece } } })),
+});
+
+/** The inside at a time; now when `at` is null. */
+export const insideQuery = (piece: number, at: string | null) => ({
+  queryKey: keys.inside(piece, at),
+  queryFn: () =>
+    take(
+      api.GET('/api/pieces/{piece_id}/inside', {
+        params: { path: { piece_id: piece }, query: at === null ? {} : { at } },
+      }),
+    ),
 });

@@ -144,6 +144,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/explained": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Explained
+         * @description What the date of a piece rests on, what would narrow it; for a stalled one, which air would bring it there.
+         */
+        get: operations["explained_api_pieces__piece_id__explained_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/inside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Inside At
+         * @description The inside of a piece at any time past or ahead, and what a vacuum rest from then on would do.
+         */
+        get: operations["inside_at_api_pieces__piece_id__inside_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/move": {
         parameters: {
             query?: never;
@@ -598,6 +638,29 @@ export interface components {
             value: number;
         };
         /**
+         * ExplainedOut
+         * @description What a date rests on (shares of 1), how much of its window is the air ahead, and what would narrow it.
+         */
+        ExplainedOut: {
+            /** Air Share */
+            air_share: number;
+            /** Mates Share */
+            mates_share: number;
+            /** Mates Weighed */
+            mates_weighed: number;
+            /** Narrowing */
+            narrowing: components["schemas"]["NarrowingOut"][];
+            /** Own Share */
+            own_share: number;
+            /** Own Weighings */
+            own_weighings: number;
+            /** Prior Share */
+            prior_share: number;
+            reaching: components["schemas"]["ReachingOut"] | null;
+            /** Window Days */
+            window_days: number | null;
+        };
+        /**
          * FileForecast
          * @description The forecast of a piece of a hang file, as of the file's own now.
          */
@@ -738,6 +801,21 @@ export interface components {
             };
         };
         /**
+         * InsideAtOut
+         * @description The inside of a piece at a time, and what a vacuum rest from then on would do.
+         */
+        InsideAtOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            inside: components["schemas"]["InsideOut"];
+            /** Loss Percent */
+            loss_percent: number;
+            rest: components["schemas"]["VacuumRestOut"];
+        };
+        /**
          * InsideOut
          * @description Water through a piece, from rim to core; an estimate by the model.
          */
@@ -788,6 +866,19 @@ export interface components {
             hook: number;
             /** Rod Id */
             rod_id: number;
+        };
+        /**
+         * NarrowingOut
+         * @description Something that would narrow a date, and how wide its window would then be expected to be.
+         */
+        NarrowingOut: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "weigh" | "log_air" | "measure" | "fat";
+            /** Window Days */
+            window_days: number;
         };
         /**
          * PieceCard
@@ -1011,6 +1102,18 @@ export interface components {
             where?: string | null;
         };
         /**
+         * ReachingOut
+         * @description Which humidity would bring a stalled piece to its target, and when; null where none above 50 % would.
+         */
+        ReachingOut: {
+            /** Most Loss Percent */
+            most_loss_percent: number;
+            /** Ready At */
+            ready_at: string | null;
+            /** Rh Percent */
+            rh_percent: number | null;
+        };
+        /**
          * Ready
          * @description The date and its 80 % window; null when the target is out of reach.
          */
@@ -1113,6 +1216,28 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * VacuumRestOut
+         * @description What a vacuum rest in the cold would do if a piece were sealed then; ring index by week from 0 on.
+         */
+        VacuumRestOut: {
+            /**
+             * Core Feels
+             * @enum {string}
+             */
+            core_feels: "raw" | "yielding" | "firm" | "hard";
+            /**
+             * Rim Feels
+             * @enum {string}
+             */
+            rim_feels: "raw" | "yielding" | "firm" | "hard";
+            /** Ring Index */
+            ring_index: number[];
+            /** Temperature C */
+            temperature_c: number;
+            /** Weeks */
+            weeks: number | null;
         };
         /**
          * WeighingIn
@@ -1590,6 +1715,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    explained_api_pieces__piece_id__explained_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inside_at_api_pieces__piece_id__inside_get: {
+        parameters: {
+            query?: {
+                at?: string | null;
+                rest_c?: number;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InsideAtOut"];
                 };
             };
             /** @description Bad Request */

@@ -104,7 +104,6 @@ export const words = {
     readySince: (day: string) => `Reached its target about ${day}`,
     overNow: (points: string) => `${points} points past its target`,
     stalled: 'It will not reach its target in this air',
-    stalledText: 'Drier or warmer air, or a lower target, would bring it there.',
     between: (range: string) => `between ${range}, four times in five`,
     confirmByFeel: 'Confirm by feel: even firmness from rim to middle.',
     tooFast: (pace: string, safe: string) => `Drying too fast: ${pace} % a day so far, safe is about ${safe}`,
@@ -123,7 +122,7 @@ export const words = {
     expected: (low: string, high: string) => `expected ${low}–${high}`,
     asked: (weight: string) => `${weight}: is that right?`,
     weights: 'Weights',
-    noWeights: 'Never weighed. The date rests on its kind, its size and the air.',
+    noWeights: 'Never weighed.',
     move: 'Move',
     moveHint: 'Pick a free hook',
     takeDown: 'Take down',
@@ -173,7 +172,38 @@ export const words = {
     low: 'low risk',
     some: 'some risk',
     high: 'high risk',
+    on: 'on the day',
+    today: 'today',
+    toToday: 'back to today',
+    lost: (loss: string) => `${loss} lost`,
+    rest: 'vacuum',
+    restWeeks: (weeks: number, c: number) =>
+      weeks < 1.5
+        ? `sealed then, even within ${Math.max(1, Math.ceil(weeks * 7))} days at ${c.toFixed(0)} °C`
+        : `sealed then, even in about ${weeks.toFixed(0)} weeks at ${c.toFixed(0)} °C`,
+    restNever: 'sealed then, not even within a year',
     estimate: 'By the model, in the fat-free part. Press it to be sure: rim and core should feel alike.',
+  },
+  grounds: {
+    title: 'What the date rests on',
+    own: (n: number) => plural(n, 'weighing of its own', 'weighings of its own'),
+    mates: (n: number) =>
+      n
+        ? `${plural(n, 'weighed batch-mate', 'weighed batch-mates')}, and other goods here`
+        : 'other goods here',
+    prior: 'what such goods usually do',
+    air: (percent: string) => `${percent} % of what is open is the air ahead. `,
+    helps: {
+      weigh: (from: string, to: string) => `A weighing now would narrow ${from} days to about ${to}.`,
+      log_air: (from: string, to: string) => `Logging the humidity would narrow ${from} days to about ${to}.`,
+      measure: (from: string, to: string) =>
+        `Its measured thickness would narrow ${from} days to about ${to}.`,
+      fat: (from: string, to: string) => `Its fat share would narrow ${from} days to about ${to}.`,
+    },
+    nothingHelps: 'Nothing would narrow it much just now; weigh it again in some days.',
+    reach: (rh: string, day: string) => `At ${rh} % humidity it would get there about ${day}.`,
+    outOfReach: (loss: string) =>
+      `Even at 50 % humidity it would not lose much more than ${loss} %: give it a lower target.`,
   },
   whatIf: {
     title: 'What if, from now on',

@@ -37,7 +37,8 @@ class Future:
 class Arrays:
     """Bodies, grids, priors and weighings of n pieces in one air."""
 
-    def __init__(self, pieces: tuple[Piece, ...], air: Air, now_s: float) -> None:
+    def __init__(self, pieces: tuple[Piece, ...], air: Air, now_s: float, span_s: Array | None = None) -> None:
+        """Set up; span_s (n,), over which a trend runs, is each piece's usual way to its target unless given."""
         self.pieces, self.air, self.now_s = pieces, air, now_s
         ps = self.pieces
         body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
@@ -48,6 +49,7 @@ class Arrays:
         self.mean = np.array([q.mean for q in prior])
         self.half_thickness = np.array([b.half_thickness_m for b in body])
         self.curvature = np.array([b.curvature for b in body])
+        self.size_sd = np.array([b.size_sd for b in body])
         fat = np.array([q.fat_fraction for q in prior])
         salt = np.array([q.salt_fraction for q in prior])
         self.dry_matter = np.maximum((1 - WATER_IN_LEAN) * (1 - fat), 0.05) + salt
@@ -63,9 +65,10 @@ class Arrays:
         )
         self.hung = np.array([p.hung_at_s for p in ps])
         self.target = np.array([p.target_loss_percent for p in ps]) / 100
-        self.reference = np.zeros(0)  # until the grid is set there is none
+        self.span_s = np.zeros(0)  # until the grid is set there is none
         self._weighings()
         self._grid()
+        self.span_s = self.reference if span_s is None else span_s
 
     def _weighings(self) -> None:
         """Weighings up to now, padded to the longest row: time, loss, sd, mask, each (w, n)."""
@@ -75,12 +78,15 @@ class Arrays:
         self.used = used
         self.w_at, self.w_loss = np.zeros((rows, n)), np.zeros((rows, n))
         self.w_sd, self.w_mask = np.ones((rows, n)), np.zeros((rows, n), dtype=bool)
+        # a scale that suits the piece
+        self.w_sd_new = np.array(
+            [np.hypot(MODEL_SD, max(1.0, p.start_weight_g / 500) / p.net_start_g) for p in self.pieces]
+        )
         for i, (p, us) in enumerate(zip(self.pieces, used, strict=True)):
-            scale_g = max(1.0, p.start_weight_g / 500)  # a scale that suits the piece
             for j, w in enumerate(us):
                 self.w_at[j, i] = w.at_s - p.hung_at_s
                 self.w_loss[j, i] = p.loss_fraction(w.gross_g)
-                self.w_sd[j, i] = np.hypot(MODEL_SD, scale_g / p.net_start_g)
+                self.w_sd[j, i] = self.w_sd_new[i]
                 self.w_mask[j, i] = True
 
     def _grid(self) -> None:
@@ -114,7 +120,7 @@ class Arrays:
         still = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL) for p in self.pieces], dtype=np.float64).T
         one = np.ones((len(self.middle), 1))
         saturation, vapour, arrhenius, _ = (one * rate for rate in rates(still[0], still[1]))
-        bodies = self._bodies(self.mean)
+        bodies = self.bodies(self.mean)
         return dry(bodies, Drivers(self.time_s, saturation, vapour, arrhenius, one + 0 * saturation)).loss
 
     def _set_drivers(self, time_s: Array) -> None:
@@ -132,10 +138,10 @@ class Arrays:
         def wide(a: Array) -> Array:
             return np.tile(a, (1,) * (a.ndim - 1) + (copies,))
 
-        if not len(self.reference):
+        if not len(self.span_s):
             pace = np.ones((len(self.middle), len(flat)))
         else:
-            pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.reference) * 2 - 1, -1.0, 1.5))
+            pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.span_s) * 2 - 1, -1.0, 1.0))
         saturation, vapour = wide(self.saturation), wide(self.vapour)
         draught = np.ones_like(pace)
         if future is not None:
@@ -148,9 +154,10 @@ class Arrays:
             saturation = saturation + ahead * (p1 - p0)
             vapour = vapour + ahead * (v1 - v0)
         drivers = Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace, draught)
-        return dry(self._bodies(flat), drivers, keep=keep, cores=2)
+        return dry(self.bodies(flat), drivers, keep=keep, cores=2)
 
-    def _bodies(self, flat: Array) -> Bodies:
+    def bodies(self, flat: Array) -> Bodies:
+        """The bodies that parameters flat (copies·n, 5) describe."""
         copies = len(flat) // len(self.pieces)
         return Bodies(
             np.tile(self.half_thickness, copies),

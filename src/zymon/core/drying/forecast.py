@@ -75,13 +75,13 @@ class Fitted:
         self.history = history
         air = expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, history.now_s)
         c = self.arrays = Arrays(history.pieces, air, history.now_s)
-        self.theta, information, vector, self.good = fit(c)
+        self.theta, self.information, self.vector, self.good = fit(c)
         n, p = c.mean.shape
         # every piece has noise of its own, told by its tag, so that a date does not move because a neighbour came
         batches = list(dict.fromkeys(piece.batch for piece in history.pieces))
         names = ["workshop", *(f"batch {b}" for b in batches), *(f"piece {piece.tag}" for piece in history.pieces)]
         noise = np.stack([_normals(name, draws, p) for name in names], axis=1)
-        self.sampled = c.mean + c.tree.draw(information, vector, noise)
+        self.sampled = c.mean + c.tree.draw(self.information, self.vector, noise)
         ahead = _normals("air", draws, 3)
         own = np.stack([_normals(f"drift {piece.tag}", draws, 1)[:, 0] for piece in history.pieces], axis=1)
         self.offset_c, self.offset_rh = ahead[:, 0] * air.sd_c, ahead[:, 1] * air.sd_rh_percent
@@ -107,8 +107,9 @@ class Fitted:
             air = replace(air, ahead=ahead, ahead_temperature_c=temperature_c, ahead_rh_percent=rh_percent)
         piece = c.pieces[index]
         target = piece.target_loss_percent if change.target_loss_percent is None else change.target_loss_percent
-        alone = Arrays((replace(piece, target_loss_percent=target),), air, c.now_s)
         pick = slice(index, index + 1)
+        # another target must not change what the piece did so far
+        alone = Arrays((replace(piece, target_loss_percent=target),), air, c.now_s, span_s=c.span_s[pick])
         # how believable a draw is was told by the target the maker set, not by the one asked about
         weight = c.reachable(self.sampled)[:, pick]
         future = replace(self._future(alone, self.drift[:, pick]), ln_draught=float(np.log(change.air)))

@@ -33,7 +33,7 @@ _FROM_WEIGHT_MM: dict[str, float] = {
     "ham": 82.0,
     "coated": 66.0,
 }
-_SIZE_SD_MEASURED = 0.05
+SIZE_SD_MEASURED = 0.05
 _SIZE_SD_PARTLY = 0.12
 _SIZE_SD_UNKNOWN = 0.18
 
@@ -65,7 +65,7 @@ def body_of(
             require(name, value, 0.0, most, "mm", open_low=True)
     volume_mm3 = net_weight_g / 1000 / MEAT_DENSITY_KG_M3 * 1e9
     across = thickness_mm if shape == "slab" and thickness_mm else diameter_mm or thickness_mm
-    sd = _SIZE_SD_MEASURED
+    sd = SIZE_SD_MEASURED
     if across is None and length_mm is not None and shape != "slab":
         across = math.sqrt(volume_mm3 / length_mm * 4 / math.pi) * (1.0 if shape == "cylinder" else 1.08)
         sd = _SIZE_SD_PARTLY

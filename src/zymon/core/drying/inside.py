@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from .arrays import Arrays
 from .forecast import Fitted
-from .transport import SHELLS, shell_fractions
+from .transport import SHELLS, Bodies, shell_fractions
 
 Array = npt.NDArray[np.float64]
 Firmness = Literal["raw", "yielding", "firm", "hard"]
@@ -47,20 +47,11 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
 
     Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
     """
-    c = of.arrays
-    piece = c.pieces[index]
-    alone = Arrays((piece,), c.air, c.now_s)
-    profiles = alone.run(of.theta[index : index + 1], keep=True).profiles
-    assert profiles is not None
-    time_s = alone.time_s[:, 0]
-    elapsed = float(np.clip(at_s - piece.hung_at_s, 0.0, time_s[-1]))
-    j = int(np.clip(np.searchsorted(time_s, elapsed) - 1, 0, len(time_s) - 2))
-    share = (elapsed - time_s[j]) / (time_s[j + 1] - time_s[j])
-    x = profiles[j, :, 0] * (1 - share) + profiles[j + 1, :, 0] * share  # centre to rim
+    bodies, x = profile_at(of, index, at_s)
     v = shell_fractions()
     middle = np.cumsum(v) - v / 2
-    radius = middle ** (1 / (alone.curvature[0] + 1))
-    rim, core = _mean_over(x, v, 1 - RIM_SHARE, 1.0), _mean_over(x, v, 0.0, CORE_SHARE)
+    radius = middle ** (1 / (bodies.curvature[0] + 1))
+    rim, core = rim_and_core(x)
     order = range(SHELLS - 1, -1, -1)
     return Inside(
         depth_share=tuple(float(1 - radius[k]) for k in order),
@@ -69,8 +60,47 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
         core_water_percent=_percent(core),
         rim_feels=feels(rim),
         core_feels=feels(core),
-        ring_index=float(np.clip(1 - rim / core, 0.0, 1.0)),
+        ring_index=ring_index(x),
     )
+
+
+def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
+    """The body of a piece, and its water per dry matter (shells,) from centre to rim at a time.
+
+    Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
+    """
+    c = of.arrays
+    piece = c.pieces[index]
+    alone = Arrays((piece,), c.air, c.now_s)
+    theta = of.theta[index : index + 1]
+    profiles = alone.run(theta, keep=True).profiles
+    assert profiles is not None
+    time_s = alone.time_s[:, 0]
+    elapsed = float(np.clip(at_s - piece.hung_at_s, 0.0, time_s[-1]))
+    j = int(np.clip(np.searchsorted(time_s, elapsed) - 1, 0, len(time_s) - 2))
+    share = (elapsed - time_s[j]) / (time_s[j + 1] - time_s[j])
+    return alone.bodies(theta), profiles[j, :, 0] * (1 - share) + profiles[j + 1, :, 0] * share
+
+
+def rim_and_core(x: Array) -> tuple[float, float]:
+    """Water per dry matter where a hand feels rim and core.
+
+    Parameters: x [kg/kg] (shells,), from centre to rim.
+    """
+    v = shell_fractions()
+    return _mean_over(x, v, 1 - RIM_SHARE, 1.0), _mean_over(x, v, 0.0, CORE_SHARE)
+
+
+def ring_index(x: Array) -> float:
+    """How uneven a piece is: 0 even … 1 a rim with no water round a wet core.
+
+    Parameters: x [kg/kg] (shells,), from centre to rim.
+
+    >>> ring_index(np.full(9, 1.2))
+    0.0
+    """
+    rim, core = rim_and_core(x)
+    return float(np.clip(1 - rim / core, 0.0, 1.0))
 
 
 def _percent(x: float) -> float:

@@ -56,6 +56,21 @@ class Tree:
         nothing = np.zeros((1, len(self.batch_of) + len(self.batch_cov) + 1, vector.shape[1]))
         return np.asarray(self.draw(information, vector, nothing)[0])
 
+    def covariance(self, information: Array, vector: Array, index: int) -> Array:
+        """Posterior covariance (p, p) of one piece's θ.
+
+        Parameters: information (n, p, p); vector (n, p); index, of the piece.
+        A draw is linear in its noise, so the noise that reaches the piece is sent through one direction at a time.
+        """
+        b, p = self.batch_cov.shape[:2]
+        slots = (0, 1 + int(self.batch_of[index]), 1 + b + index)
+        noise = np.zeros((1 + 3 * p, 1 + b + len(self.batch_of), p))
+        for k in range(3 * p):
+            noise[1 + k, slots[k // p], k % p] = 1.0
+        found = self.draw(information, vector, noise)[:, index]
+        columns = found[1:] - found[0]
+        return np.asarray(columns.T @ columns)
+
     def draw(self, information: Array, vector: Array, noise: Array) -> Array:
         """Posterior draws of θ − μ, shape (s, n, p).
 

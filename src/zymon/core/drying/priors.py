@@ -51,6 +51,9 @@ CASINGS: dict[str, float] = {
 }  # fmt: skip
 STILL_AIR_BELOW_C, STILL_AIR = 6.0, 0.45  # a place this cold is a household fridge: its air hardly moves
 
+SIZE = np.array([-1.0, -2.0, 0.0, 0.0, 0.0])  # what a thicker body does: ln of time goes with −permeance, −diffusivity
+DECLARED_FAT_SD = 4.0  # how far a declared fat share may be off, points
+
 # one standard deviation of each parameter
 WORKSHOP_SD = np.array([0.10, 0.08, 0.0, 0.0, 0.0])
 # The trend is shared by a batch more than a piece has one of its own: what no physics here knows of a recipe.
@@ -102,9 +105,9 @@ def piece_prior(
         ]
     )
     batch_cov = np.diag(BATCH_SD**2)
-    fat_sd = typical.fat_sd if fat_percent is None else 4.0
+    fat_sd = typical.fat_sd if fat_percent is None else DECLARED_FAT_SD
     batch_cov[2, 2] += (WATER_IN_LEAN * fat_sd / 100) ** 2 * 0.6
-    size = np.array([-1.0, -2.0, 0.0, 0.0, 0.0]) * body.size_sd
+    size = SIZE * body.size_sd
     batch_cov += np.outer(size, size) * 0.6
     piece_cov = np.diag(PIECE_SD**2) + np.outer(size, size) * 0.4
     salt = TYPICAL_SALT_PERCENT if salt_percent is None else salt_percent

@@ -60,6 +60,7 @@
     client.setQueryData(keys.piece(answer.card.id), answer);
     void client.invalidateQueries({ queryKey: ['room'] });
     void client.invalidateQueries({ queryKey: keys.line });
+    void client.invalidateQueries({ queryKey: keys.told });
     void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
   }
   function pick(id: number | null): void {

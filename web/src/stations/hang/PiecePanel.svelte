@@ -5,7 +5,9 @@
   import { dayAndTime, dayRange, grams, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
   import Declared from './Declared.svelte';
+  import Grounds from './Grounds.svelte';
   import Inside from './Inside.svelte';
+  import Reach from './Reach.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
   import Weights from './Weights.svelte';
@@ -55,7 +57,7 @@
   <div class="mt-2" aria-live="polite">
     {#if card.state === 'stalled'}
       <p class="font-tag text-2xl font-semibold">{words.piece.stalled}</p>
-      <p class="quiet">{words.piece.stalledText}</p>
+      <Reach piece={card.id} />
     {:else if card.state === 'ready' || card.state === 'over'}
       <p class="font-tag text-2xl font-semibold">{words.piece.readyNow}</p>
       <p class="quiet">
@@ -98,7 +100,8 @@
   {#if piece.hangs}
     <WeighBox {piece} {refresh} {early} />
   {/if}
-  <Inside {piece} />
+  {#if card.state !== 'ready' && card.state !== 'over'}<Grounds piece={card.id} />{/if}
+  <Inside {piece} {now} />
   {#if piece.hangs}<WhatIfPanel {piece} />{/if}
   <Weights {piece} {refresh} />
   <Declared {piece} {refresh} />

@@ -74,30 +74,3 @@
     {/if}
   </div>
 </section>
-
-<style>
-  /* a knot on a string */
-  .pull {
-    appearance: none;
-    display: block;
-    width: 100%;
-    height: 32px;
-    background: linear-gradient(var(--string), var(--string)) center / 100% 2px no-repeat;
-    cursor: pointer;
-  }
-  .pull::-webkit-slider-thumb {
-    appearance: none;
-    width: 24px;
-    height: 24px;
-    border-radius: 50%;
-    background: var(--paper);
-    border: 3px solid var(--color-primary);
-  }
-  .pull::-moz-range-thumb {
-    width: 19px;
-    height: 19px;
-    border-radius: 50%;
-    background: var(--paper);
-    border: 3px solid var(--color-primary);
-  }
-</style>

@@ -3,23 +3,27 @@
 from dataclasses import replace
 from datetime import date, datetime
 from datetime import time as clock_time
+from typing import Annotated
 from zoneinfo import ZoneInfo
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 
 from zymon.core.drying.forecast import Change, forecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.judge import ask_about, judge
+from zymon.core.drying.rest import REST_TEMPERATURE_C
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 from zymon.store import hang as store
 from zymon.store.board import core_piece, history_of, record
 from zymon.store.places import workshop
 
+from ..context import Context, Ctx, Id, moment
+from ..errors import DoubtfulWeightError
+from ..schemas import ByIn
+from ..views import ready_out
 from . import schemas as s
 from . import views
-from .context import Context, Ctx, Id, moment
-from .errors import DoubtfulWeightError
 
 router = APIRouter(prefix="/api", tags=["hang"])
 
@@ -80,7 +84,7 @@ def preview_tag(ctx: Ctx, place_id: Id, body: s.PieceIn) -> s.TagPreview:
         target_weight_g=round(target.target_gross_g, 1),
         net_start_g=net_weight(new.start_weight_g, new.tare_g),
         weeks=weeks,
-        ready=views.ready_out(made),
+        ready=ready_out(made),
     )
 
 
@@ -153,11 +157,37 @@ def what_if(ctx: Ctx, piece_id: Id, body: s.WhatIfIn) -> s.WhatIfOut:
         core = replace(core, target_loss_percent=body.target_loss_percent)
     return s.WhatIfOut(
         state=judge(core, made, ctx.now_s).state,
-        ready=views.ready_out(made),
+        ready=ready_out(made),
         target_weight_g=round(made.target_weight_g, 1),
         pace_percent_per_day=round(made.rate_percent_per_day, 3),
         days_later=None if later is None else round(later, 2),
     )
+
+
+@router.get("/pieces/{piece_id}/explained")
+def explained(ctx: Ctx, piece_id: Id) -> s.ExplainedOut:
+    """What the date of a piece rests on, what would narrow it; for a stalled one, which air would bring it there."""
+    with ctx.db.reading() as session:
+        of = store.piece(session, piece_id)
+        fit, index = ctx.board.fitted_piece(session, of, ctx.now_s)
+    return views.explained_out(fit, index)
+
+
+@router.get("/pieces/{piece_id}/inside")
+def inside_at(
+    ctx: Ctx,
+    piece_id: Id,
+    at: datetime | None = None,
+    rest_c: Annotated[float, Query(ge=-2, le=25)] = REST_TEMPERATURE_C,
+) -> s.InsideAtOut:
+    """The inside of a piece at any time past or ahead, and what a vacuum rest from then on would do."""
+    with ctx.db.reading() as session:
+        of = store.piece(session, piece_id)
+        fit, index = ctx.board.fitted_piece(session, of, ctx.now_s)
+    at_s = float(ctx.now_s) if at is None else at.timestamp()
+    if at_s < of.hung_s:
+        raise OutOfRangeError("before it was hung there is nothing to show")
+    return views.inside_at_out(fit, index, at_s, rest_c)
 
 
 @router.post("/weighings/{weighing_id}/strike")
@@ -169,7 +199,7 @@ def strike(ctx: Ctx, weighing_id: Id, body: s.StrikeIn) -> s.PieceOut:
 
 
 @router.post("/weighings/{weighing_id}/restore")
-def restore(ctx: Ctx, weighing_id: Id, body: s.ByIn) -> s.PieceOut:
+def restore(ctx: Ctx, weighing_id: Id, body: ByIn) -> s.PieceOut:
     """Take a strike back: the same weighing is entered again beside the struck one."""
     with ctx.db.writing() as session:
         piece_id = store.restore_weighing(session, weighing_id, body.by, ctx.now_s).piece_id

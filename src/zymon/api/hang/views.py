@@ -1,0 +1,209 @@
+"""From what is stored and forecast to what the Hang station shows."""
+
+from collections.abc import Mapping
+
+from sqlalchemy.orm import Session
+
+from zymon.core.drying.explain import explain
+from zymon.core.drying.forecast import Fitted, PieceForecast
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.inside import inside
+from zymon.core.drying.judge import SOON_DAYS, judge, outline
+from zymon.core.drying.reach import reaching
+from zymon.core.drying.rest import vacuum_rest
+from zymon.core.pieces import loss_percent
+from zymon.store import models
+from zymon.store.board import core_piece
+from zymon.store.climate import series
+from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
+from zymon.store.places import place, setpoint_at
+
+from ..context import Context, moment
+from ..schemas import Setpoint
+from ..views import climate_out, place_out, ready_out
+from . import schemas as s
+
+CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
+CLIMATE_POINTS = 360
+
+
+def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> s.PieceCard:
+    """A piece as it hangs."""
+    judged = judge(core, made, now_s)
+    size = outline(core, made.loss_percent / 100)
+    where = last_hanging(of)
+    weighed = [w.at_s for w in of.weighings if w.struck_s is None]
+    return s.PieceCard(
+        id=of.id,
+        tag=of.tag,
+        batch=of.batch.code,
+        product=of.batch.product,
+        kind=core.kind,
+        shape=core.shape,
+        rod=where.rod.number,
+        hook=where.hook,
+        hung_at=moment(of.hung_s),
+        length_mm=round(size.length_mm, 1),
+        width_mm=round(size.width_mm, 1),
+        girth_now=round(size.girth_now, 4),
+        girth_target=round(size.girth_target, 4),
+        start_weight_g=of.start_weight_g,
+        weight_now_g=round(core.gross_at(made.loss_percent / 100), 1),
+        target_weight_g=round(made.target_weight_g, 1),
+        tare_g=of.tare_g,
+        loss_percent=round(made.loss_percent, 2),
+        target_loss_percent=of.target_loss_percent,
+        pace_percent_per_day=round(made.rate_percent_per_day, 3),
+        safe_percent_per_day=round(made.safe_percent_per_day, 3),
+        ring_risk=round(made.ring_risk, 3),
+        state=judged.state,
+        wants=list(judged.wants),
+        days_left=None
+        if judged.days_left is None
+        else s.DaysLeftOut(value=judged.days_left.value, unit=judged.days_left.unit, about=judged.days_left.about),
+        ready=ready_out(made),
+        last_weighed_at=moment(max(weighed)) if weighed else None,
+    )
+
+
+def room(ctx: Context, session: Session, place_id: int) -> s.Room:
+    """A place as it is now."""
+    now_s = ctx.now_s
+    of = place(session, place_id)
+    made = ctx.board.of_place(session, place_id, now_s)
+    pieces = pieces_hanging(session, place_id)
+    cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
+    week = now_s + SOON_DAYS * 86_400
+    return s.Room(
+        place=place_out(session, of, len(cards), now_s),
+        rods=[s.RodOut(id=r.id, number=r.number, hooks=r.hooks) for r in of.rods],
+        pieces=cards,
+        ready_this_week=sum(1 for c in cards if c.ready.p50 is not None and c.ready.p50.timestamp() <= week),
+        water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
+    )
+
+
+def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
+    """All weighings of a piece, newest first, with the doubts named."""
+    doubts: Mapping[tuple[float, float], str] = {(d.at_s, d.gross_g): d.reason for d in made.doubts}
+    return [
+        s.WeighingOut(
+            id=w.id,
+            at=moment(w.at_s),
+            gross_g=w.gross_g,
+            loss_percent=round(loss_percent(of.start_weight_g, of.tare_g, w.gross_g), 2),
+            by=w.by,
+            confirmed=w.confirmed,
+            imported=w.import_id is not None,
+            struck_at=None if w.struck_s is None else moment(w.struck_s),
+            struck_by=w.struck_by,
+            struck_reason=w.struck_reason,
+            doubt=doubts.get((w.at_s, w.gross_g)) if w.struck_s is None else None,
+        )
+        for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id), reverse=True)
+    ]
+
+
+def _curve_end(hung_s: int, made: PieceForecast, now_s: int) -> float:
+    """Where a curve ends: a little past the window, but a long tail does not squeeze the days that matter."""
+    if made.ready_p50_s is None or made.ready_p90_s is None:
+        return max(now_s + 30 * 86_400.0, now_s + (now_s - hung_s))
+    end = min(hung_s + (made.ready_p90_s - hung_s) * CURVE_PAST_WINDOW, hung_s + (made.ready_p50_s - hung_s) * 1.7)
+    return max(end, now_s + 86_400.0)
+
+
+def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
+    """All there is to know of a piece."""
+    now_s = ctx.now_s
+    where = last_hanging(of)
+    fit, index = ctx.board.fitted_piece(session, of, now_s)
+    made = fit.forecasts[index]
+    core = core_piece(of)
+    home = place(session, where.place_id)
+    setpoint = setpoint_at(home, now_s)
+    until = _curve_end(of.hung_s, made, now_s)
+    shown = [i for i, t in enumerate(made.curve_s) if t <= until]
+    shown.append(min(len(shown), len(made.curve_s) - 1))
+    low, _, high = made.loss_at(now_s)
+    return s.PieceOut(
+        card=card(of, core, made, now_s),
+        place_id=where.place_id,
+        casing=core.casing,
+        fat_percent=of.batch.fat_percent,
+        salt_percent=of.batch.salt_percent,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        declared_length_mm=of.length_mm,
+        hangs=hanging_now(of) is not None,
+        expected_low_g=round(core.gross_at(high), 1),
+        expected_high_g=round(core.gross_at(low), 1),
+        weighings=weighings_out(of, made),
+        hangings=[
+            s.HangingOut(
+                place=place(session, h.place_id).name,
+                rod=h.rod.number,
+                hook=h.hook,
+                from_at=moment(h.from_s),
+                to_at=None if h.to_s is None else moment(h.to_s),
+                end_reason=h.end_reason,
+            )
+            for h in of.hangings
+        ],
+        corrections=[
+            s.CorrectionOut(field=k.field, was=k.was, now=k.now, reason=k.reason, by=k.by, at=moment(k.at_s))
+            for k in of.corrections
+        ],
+        curve=s.Curve(
+            at=[moment(made.curve_s[i]) for i in shown],
+            low=[round(100 * float(made.curve_p10[i]), 3) for i in shown],
+            middle=[round(100 * float(made.curve_p50[i]), 3) for i in shown],
+            high=[round(100 * float(made.curve_p90[i]), 3) for i in shown],
+        ),
+        climate=climate_out(series(session, where.place_id, of.hung_s, now_s, CLIMATE_POINTS)),
+        setpoint=None if setpoint is None else Setpoint.model_validate(setpoint, from_attributes=True),
+        air_ahead=Setpoint(
+            temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),
+            rh_percent=round(fit.arrays.air.ahead_rh_percent),
+        ),
+        inside=s.InsideOut.model_validate(inside(fit, index, now_s), from_attributes=True),
+    )
+
+
+def explained_out(fit: Fitted, index: int) -> s.ExplainedOut:
+    """What a date rests on."""
+    found = explain(fit, index)
+    reach = reaching(fit, index) if fit.forecasts[index].status == "stalled" else None
+    return s.ExplainedOut(
+        prior_share=round(found.prior_share, 3),
+        own_share=round(found.own_share, 3),
+        mates_share=round(found.mates_share, 3),
+        air_share=round(found.air_share, 3),
+        own_weighings=found.own_weighings,
+        mates_weighed=found.mates_weighed,
+        window_days=found.window_days,
+        narrowing=[s.NarrowingOut(by=n.by, window_days=n.window_days) for n in found.narrowing],
+        reaching=None
+        if reach is None
+        else s.ReachingOut(
+            rh_percent=reach.rh_percent,
+            ready_at=None if reach.ready_p50_s is None else moment(reach.ready_p50_s),
+            most_loss_percent=round(reach.most_loss_percent, 1),
+        ),
+    )
+
+
+def inside_at_out(fit: Fitted, index: int, at_s: float, rest_c: float) -> s.InsideAtOut:
+    """The inside at a time, and the rest from then on."""
+    rest = vacuum_rest(fit, index, at_s, rest_c)
+    return s.InsideAtOut(
+        at=moment(at_s),
+        loss_percent=round(100 * fit.forecasts[index].loss_at(at_s)[1], 2),
+        inside=s.InsideOut.model_validate(inside(fit, index, at_s), from_attributes=True),
+        rest=s.VacuumRestOut(
+            temperature_c=rest_c,
+            weeks=rest.weeks,
+            ring_index=[round(r, 3) for r in rest.ring_index],
+            rim_feels=rest.rim_feels,
+            core_feels=rest.core_feels,
+        ),
+    )

@@ -1,0 +1,21 @@
+<script lang="ts">
+  // For a target out of reach: which humidity would bring it there.
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import { explainedQuery } from '../../api/queries';
+  import { longDay } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { piece }: { piece: number } = $props();
+  const say = words.grounds;
+  const query = createQuery(() => explainedQuery(piece));
+  const reach = $derived(query.data?.reaching);
+</script>
+
+<p class="min-h-6" data-testid="reach">
+  {#if reach?.rh_percent && reach.ready_at}
+    {say.reach(reach.rh_percent.toFixed(0), longDay(reach.ready_at))}
+  {:else if reach}
+    {say.outOfReach(reach.most_loss_percent.toFixed(0))}
+  {/if}
+</p>
