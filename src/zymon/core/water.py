@@ -1,0 +1,107 @@
+"""Water activity and what follows from it: brine, meat, water-phase salt, keep class."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from .errors import OutOfRangeError, require
+
+SODIUM_CHLORIDE_G_MOL = 58.443
+WATER_KG_MOL = 0.0180153
+SATURATED_MOLALITY = 6.15  # sodium chloride at 25 °C
+# Pitzer's parameters for sodium chloride at 25 °C (Pitzer and Mayorga 1973)
+_BETA0, _BETA1, _CPHI, _APHI, _B, _ALPHA = 0.0765, 0.2664, 0.00127, 0.3915, 1.2, 2.0
+OTHER_SOLUTES = 0.010  # lowering by lactate, phosphates and amino acids at 60 % water; estimate, grows as water goes
+SORPTION_X = 0.18  # water per fat-free dry matter at which proteins alone would hold aw at 0.5; estimate
+ESTIMATE_SD = 0.015  # one standard deviation of the estimate in meat
+
+KeepClass = Literal["no_chill", "max_10_c", "max_5_c"]
+
+
+def brine_water_activity(molality: float) -> float:
+    """Water activity of a sodium chloride brine at 25 °C.
+
+    Parameters: molality [mol/kg water] 0…6.15, where it is saturated. Raises OutOfRangeError.
+    Equation: ln aw = −2·m·Mw·φ with Pitzer's osmotic coefficient φ. Source: Pitzer and Mayorga (1973).
+
+    >>> round(brine_water_activity(2.0), 3)
+    0.932
+    """
+    require("molality", molality, 0.0, SATURATED_MOLALITY, "mol/kg")
+    root = math.sqrt(molality)
+    osmotic = (
+        1
+        - _APHI * root / (1 + _B * root)
+        + molality * (_BETA0 + _BETA1 * math.exp(-_ALPHA * root))
+        + molality**2 * _CPHI
+    )
+    return math.exp(-2 * molality * WATER_KG_MOL * osmotic)
+
+
+@dataclass(frozen=True)
+class Brine:
+    """The salt in the water of a piece."""
+
+    water_phase_salt_percent: float
+    molality: float
+    water_activity_of_brine: float
+
+
+def brine_in_meat(salt_g: float, water_g: float) -> Brine:
+    """The brine that the water of a piece makes with its salt; an upper bound of water activity.
+
+    Parameters: salt_g [g] 0 or more; water_g [g] above 0. Raises OutOfRangeError, also above saturation.
+    Equation: water-phase salt = salt/(salt + water).
+
+    >>> round(brine_in_meat(2.8, 24.0).water_activity_of_brine, 3)
+    0.932
+    """
+    require("salt", salt_g, 0.0, math.inf, "g")
+    require("water", water_g, 0.0, math.inf, "g", open_low=True)
+    molality = salt_g / SODIUM_CHLORIDE_G_MOL / water_g * 1000
+    if molality > SATURATED_MOLALITY:
+        raise OutOfRangeError(f"{salt_g:g} g of salt do not dissolve in {water_g:g} g of water")
+    return Brine(100 * salt_g / (salt_g + water_g), molality, brine_water_activity(molality))
+
+
+@dataclass(frozen=True)
+class WaterActivity:
+    """An estimate with one standard deviation; never a test."""
+
+    value: float
+    sd: float
+
+
+def meat_water_activity(salt_g: float, water_g: float, dry_matter_g: float) -> WaterActivity:
+    """Water activity of salted meat: the brine's, lowered by other solutes and, when dry, by the proteins.
+
+    Parameters: salt_g [g]; water_g [g] above 0; dry_matter_g [g] above 0, fat-free and without the salt.
+    Equation: aw = brine · (1 − other·0.6/w) / (1 + (X₀/X)^1.34·¼), Oswin's form for the proteins. Estimate.
+    Raises OutOfRangeError.
+
+    >>> 0.86 < meat_water_activity(2.8, 24.0, 16.0).value < 0.93
+    True
+    """
+    require("dry matter", dry_matter_g, 0.0, math.inf, "g", open_low=True)
+    brine = brine_in_meat(salt_g, water_g).water_activity_of_brine
+    x = water_g / dry_matter_g
+    solutes = 1 - OTHER_SOLUTES * 3.0 / max(x, 0.2)
+    proteins = 1 / (1 + 0.25 * (SORPTION_X / x) ** 1.34)
+    return WaterActivity(brine * solutes * proteins, ESTIMATE_SD)
+
+
+def keep_class(water_activity: float, ph: float | None) -> KeepClass:
+    """How finished goods keep (Leistner).
+
+    Parameters: water_activity [-] 0…1; ph [-] or None where it is not known. Raises OutOfRangeError.
+    pH ≤ 5.2 and aw ≤ 0.95, or aw ≤ 0.91, or pH ≤ 5.0: without chill; one of pH ≤ 5.2, aw ≤ 0.95: at most 10 °C;
+    neither: at most 5 °C.
+
+    >>> keep_class(0.90, None), keep_class(0.94, 5.1), keep_class(0.94, 5.6), keep_class(0.97, None)
+    ('no_chill', 'no_chill', 'max_10_c', 'max_5_c')
+    """
+    require("water activity", water_activity, 0.0, 1.0, "")
+    sour, very_sour = ph is not None and ph <= 5.2, ph is not None and ph <= 5.0
+    if water_activity <= 0.91 or very_sour or (sour and water_activity <= 0.95):
+        return "no_chill"
+    return "max_10_c" if sour or water_activity <= 0.95 else "max_5_c"

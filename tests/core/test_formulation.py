@@ -1,0 +1,139 @@
+"""Laws of the bowl: scaling, round trips, what the bases of salt have in common, and refusals in words."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zymon.core.curing import cure_days, uptake
+from zymon.core.degree_hours import degree_hours, longest_hours
+from zymon.core.errors import OutOfRangeError
+from zymon.core.formulation import (
+    Part,
+    acid_ceiling,
+    blend,
+    blend_to_fat,
+    cost_per_kg,
+    formulate,
+    line_amount,
+    line_grams,
+    pieces_from,
+    scale_needed,
+    two_part_blend,
+    worst_rounding_error,
+)
+from zymon.core.water import brine_in_meat, brine_water_activity, keep_class, meat_water_activity
+from zymon.limits import shipped
+
+MEAT = st.floats(100, 200_000)
+SHARE = st.floats(0, 0.3)
+BASES = ("inclusive", "exact", "on_top")
+
+
+@given(MEAT, st.floats(1.5, 4.5), st.floats(0, 0.4), SHARE, SHARE, st.sampled_from(BASES), st.floats(0.1, 20))
+def test_scaling_by_k_scales_all_grams_by_k_and_no_share(meat, salt, curing, nitrite, nitrate, basis, k) -> None:
+    one = formulate(meat, salt, curing, nitrite, nitrate, basis)
+    many = formulate(meat * k, salt, curing, nitrite, nitrate, basis)
+    assert many.plain_salt_g == pytest.approx(k * one.plain_salt_g, rel=1e-9, abs=1e-6)
+    assert many.curing_salt_g == pytest.approx(k * one.curing_salt_g, rel=1e-9, abs=1e-6)
+    assert many.nitrite_mg_per_kg_meat == pytest.approx(one.nitrite_mg_per_kg_meat)
+    assert many.sodium_chloride_percent_of_meat == pytest.approx(one.sodium_chloride_percent_of_meat, abs=1e-9)
+
+
+@given(MEAT, st.floats(0, 8), st.sampled_from(BASES))
+def test_without_curing_salt_the_three_bases_are_one(meat, salt, basis) -> None:
+    made = formulate(meat, salt, 0, 0.0625, 0, basis)
+    assert made.plain_salt_g == pytest.approx(meat * salt / 100)
+    assert made.nitrite_mg_per_kg_meat == 0
+
+
+@given(st.floats(0, 50), st.sampled_from(["percent", "per_kg", "absolute", "fixed"]), MEAT)
+def test_amounts_and_grams_round_trip(amount, basis, meat) -> None:
+    assert line_amount(line_grams(amount, basis, meat), basis, meat) == pytest.approx(amount)
+
+
+@given(st.lists(st.tuples(st.floats(100, 9000), st.floats(0, 100)), min_size=2, max_size=6), st.floats(0, 1))
+def test_a_blend_keeps_its_weight_and_gets_its_fat(rows, where) -> None:
+    parts = [Part(*row) for row in rows]
+    fattest = max(range(len(parts)), key=lambda i: parts[i].fat_percent)
+    rest = blend([p for i, p in enumerate(parts) if i != fattest]).fat_percent
+    if parts[fattest].fat_percent - rest < 1:
+        return
+    wanted = rest + where * (parts[fattest].fat_percent - rest)
+    made = blend_to_fat(parts, wanted)
+    assert blend(made).fat_percent == pytest.approx(wanted)
+    assert blend(made).meat_g == pytest.approx(blend(parts).meat_g)
+    assert all(p.weight_g >= -1e-9 for p in made)
+
+
+@given(st.floats(0, 20), st.floats(0, 20))
+def test_more_sugar_never_ends_higher(some, more) -> None:
+    assert acid_ceiling(some + more, 5.8).end_ph_if_all_used <= acid_ceiling(some, 5.8).end_ph_if_all_used
+
+
+@given(st.floats(0.1, 6), st.floats(0.001, 0.1))
+def test_more_salt_never_raises_water_activity(molality, more) -> None:
+    assert brine_water_activity(molality + more) < brine_water_activity(molality)
+    assert 0 < brine_water_activity(molality) < 1
+
+
+@given(st.floats(1.5, 4.5), st.floats(20, 70))
+def test_meat_lies_below_its_brine_and_drier_is_lower(salt, water) -> None:
+    dry = meat_water_activity(salt, water, 20)
+    assert dry.value < brine_in_meat(salt, water).water_activity_of_brine
+    assert dry.value < meat_water_activity(salt, water + 5, 20).value
+
+
+@given(st.sampled_from(["slab", "cylinder", "sphere"]), st.floats(0, 3), st.floats(1e-5, 1))
+def test_salt_only_moves_inwards(shape, fourier, more) -> None:
+    early, late = uptake(shape, fourier), uptake(shape, fourier + more)
+    assert late.mean >= early.mean - 1e-9
+    assert late.centre >= early.centre - 1e-9
+    assert early.centre <= early.mean + 1e-9
+
+
+@given(st.lists(st.floats(5, 40), min_size=2, max_size=30), st.floats(0.5, 12))
+def test_warmer_never_uses_fewer_degree_hours_and_gaps_count_at_the_worse_end(levels, step) -> None:
+    points = [(i * step, c) for i, c in enumerate(levels)]
+    for profile in shipped().values():
+        table = profile.degree_hours
+        one = degree_hours(points, points[-1][0], table)
+        warmer = degree_hours([(h, c + 1) for h, c in points], points[-1][0], table)
+        worse = degree_hours(points, points[-1][0], table, gap_hours=0.1)
+        assert warmer.used >= one.used
+        assert worse.used >= one.used - 1e-9
+        assert worse.limit == one.limit
+
+
+@pytest.mark.parametrize(
+    ("call", "words"),
+    [
+        (lambda: formulate(0, 2.7, 0.25, 0.0625, 0, "exact"), "meat must be above 0 g, got 0"),
+        (lambda: formulate(5000, 100, 0, 0, 0, "exact"), "salt must be between 0 and 15 %, got 100"),
+        (lambda: formulate(5000, 2, 3, 0.006, 0, "inclusive"), "more than the 2 % of salt"),
+        (lambda: formulate(5000, 2, 0.2, 0.0625, 0, "sideways"), "salt basis must be"),
+        (lambda: blend([]), "meat must be above 0 g, got 0"),
+        (lambda: two_part_blend(8, 85, 90, 6000), "fat wanted must lie between the parts' 8 and 85 %, got 90"),
+        (lambda: two_part_blend(30, 30, 30, 6000), "fat wanted must lie between"),
+        (lambda: blend_to_fat([Part(4000, 8)], 20), "a blend needs a second part"),
+        (lambda: worst_rounding_error(0, 1), "weight must be above 0 g"),
+        (lambda: acid_ceiling(3, 53), "start pH must be between 4 and 8 , got 53"),
+        (lambda: cost_per_kg(-3, 100), "cost must be between 0"),
+        (lambda: pieces_from(100, 0), "weight of a piece must be above 0 g"),
+        (lambda: brine_in_meat(50, 20), "50 g of salt do not dissolve in 20 g of water"),
+        (lambda: keep_class(1.2, None), "water activity must be between 0 and 1"),
+        (lambda: cure_days("linear", 4000, 2), "thickness must be between 0 and 400 mm, got 4000"),
+        (lambda: degree_hours([], 5, shipped()["us"].degree_hours), "no temperature is logged"),
+        (lambda: degree_hours([(5, 20), (2, 20)], 6, shipped()["us"].degree_hours), "in time order"),
+        (lambda: degree_hours([(5, 20)], 2, shipped()["us"].degree_hours), "lies before the log"),
+        (lambda: longest_hours(55, shipped()["us"].degree_hours), "temperature must be above 60 °F, got 55"),
+    ],
+)
+def test_refusals_in_words(call, words: str) -> None:
+    with pytest.raises(OutOfRangeError, match=words.replace("(", r"\(")):
+        call()
+
+
+def test_a_scale_is_named_that_is_fine_enough() -> None:
+    assert [scale_needed(g) for g in (2000, 15, 6, 0.6, 0.05)] == [5.0, 1.0, 0.1, 0.01, 0.01]
+    assert pieces_from(6301, 900) == 8
+    assert cure_days("square", 60, 1, geometry="slab") == 2 * cure_days("square", 60, 1)
