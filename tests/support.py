@@ -37,3 +37,27 @@ def piece_body(room: dict, **changes: object) -> dict:
         "by": "Ida",
         **changes,
     }
+
+
+def sheet_body() -> dict:
+    """A salame's sheet as the Bench sends it: 5 kg of meat in two parts."""
+    return {
+        "parts": [
+            {"name": "Shoulder", "weight_g": 3800, "fat_percent": 8, "price_per_kg": 9.5},
+            {"name": "Back fat", "weight_g": 1200, "fat_percent": 85, "price_per_kg": 4},
+        ],
+        "salt_percent": 2.7,
+        "salt_basis": "exact",
+        "curing": {"name": "Short type", "percent": 0.25, "nitrite_fraction": 0.0625, "nitrate_fraction": 0},
+        "lines": [
+            {"name": "Dextrose", "role": "sugar", "amount": 0.3},
+            {"name": "Garlic", "amount": 0.2},
+            {"name": "Culture", "role": "culture", "basis": "per_kg", "amount": 0.25},
+            {"name": "Red wine", "role": "wine", "amount": 1.5},
+        ],
+        "plan": {
+            "family": "salame", "goods": "minced", "kind": "salame", "shape": "cylinder", "casing": "natural",
+            "salting": "in_the_mince", "warm": "culture", "surface": "mould", "target_loss_percent": 35,
+            "across_mm": 60, "piece_g": 900,
+        },
+    }  # fmt: skip

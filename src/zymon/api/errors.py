@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.measurements import MeasurementFileError
+from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.places import ClashError, NotFoundError
 
 
@@ -38,6 +39,7 @@ STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (OutOfRangeError, 422, "out_of_range"),
     (HangFileError, 422, "file_unusable"),
     (MeasurementFileError, 422, "file_unusable"),
+    (RecipeFileError, 422, "file_unusable"),
 )
 ANSWERS: dict[int | str, dict[str, Any]] = {
     status: {"model": Problem} for status in sorted({400, 422} | {s for _, s, _ in STATUSES})

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
 
+from .bench_models import MadePiece
 from .models import Batch, Correction, Hanging, Piece, Rod, Weighing
 from .places import ClashError, NotFoundError, flush_or_clash, free_hook, place, touch
 
@@ -75,6 +76,10 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
     )
     piece.hangings = [Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=new.hung_s, by=by)]
     session.add(piece)
+    made = session.scalar(select(MadePiece).where(MadePiece.tag == new.tag))
+    if made is not None:
+        session.flush()
+        made.piece_id = piece.id
     touch(rod.place)
     flush_or_clash(session, f"rod {rod.number} hook {hook} or tag {new.tag} was taken a moment ago")
     return piece

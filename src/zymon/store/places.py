@@ -105,6 +105,13 @@ def free_hook(session: Session, rod_id: int, hook: int) -> Rod:
     return rod
 
 
+def hooks_free(session: Session, place_id: int) -> int:
+    """How many hooks of a place are free."""
+    hooks = sum(rod.hooks for rod in place(session, place_id).rods)
+    query = select(func.count()).select_from(Hanging).where(Hanging.place_id == place_id, Hanging.to_s.is_(None))
+    return hooks - (session.scalar(query) or 0)
+
+
 @dataclass(frozen=True)
 class AirNow:
     """The last hour of a place's climate, and how it moved over the six hours before."""

@@ -4,6 +4,246 @@
  */
 
 export interface paths {
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Batch
+         * @description A batch as it was made.
+         */
+        get: operations["batch_api_batches__batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Pieces
+         * @description Tag pieces of a batch, all or none; a piece without a tag gets the next of the batch.
+         */
+        post: operations["make_pieces_api_batches__batch_id__pieces_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pinch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Pinch
+         * @description Where the pinch for pH lies.
+         */
+        put: operations["pinch_api_batches__batch_id__pinch_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/tags.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description The tags of a batch as PDF: A4 sheets, or 62 mm roll.
+         */
+        get: operations["tags_api_batches__batch_id__tags_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench
+         * @description What lies on the bench.
+         */
+        get: operations["bench_api_bench_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Blend
+         * @description The sheet with its meat block shifted to a wanted fat share, at the same total.
+         */
+        post: operations["blend_api_bench_blend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reference
+         * @description Families, curing salts, schools and limit profiles to pick from.
+         */
+        get: operations["reference_api_bench_reference_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale
+         * @description The sheet for another weight of meat: everything follows but fixed lines.
+         */
+        post: operations["scale_api_bench_scale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/waiting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Waiting
+         * @description Pieces that are tagged and do not hang yet.
+         */
+        get: operations["waiting_api_bench_waiting_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weeks
+         * @description How long a piece of this sheet would hang in a place, by the forecast; nothing is stored.
+         */
+        post: operations["weeks_api_bench_weeks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Sheet
+         * @description Work a sheet as it is typed; faults are told at their fields and nothing is stored.
+         */
+        post: operations["work_sheet_api_bench_work_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/holds/{hold_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Answer a hold with a reason and its legal basis.
+         */
+        post: operations["answer_api_holds__hold_id__answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -76,6 +316,46 @@ export interface paths {
          * @description The workshop and its places in walking order.
          */
         get: operations["line_api_line_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lots
+         * @description All lots, the latest first.
+         */
+        get: operations["lots_api_lots_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lots/{lot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lot
+         * @description Where a lot went: batches and pieces.
+         */
+        get: operations["lot_api_lots__lot_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -424,6 +704,290 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipes
+         * @description All recipes with their versions.
+         */
+        get: operations["recipes_api_recipes_get"];
+        put?: never;
+        /**
+         * Add Recipe
+         * @description Keep a sheet under a name.
+         */
+        post: operations["add_recipe_api_recipes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Recipe File
+         * @description Read a recipe file onto the sheet; nothing is stored.
+         */
+        post: operations["read_recipe_file_api_recipes_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{recipe_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Versions
+         * @description Two versions of a recipe line by line.
+         */
+        get: operations["compare_versions_api_recipes__recipe_id__compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{recipe_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipe File
+         * @description A version as a recipe file.
+         */
+        get: operations["recipe_file_api_recipes__recipe_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{recipe_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Version
+         * @description A new version of a recipe, with the reason for the change.
+         */
+        post: operations["add_version_api_recipes__recipe_id__versions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Tag
+         * @description Where a tag leads.
+         */
+        get: operations["find_tag_api_tags__tag__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-out-entries/{entry_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Entry
+         * @description Strike an entry through; it stays on record.
+         */
+        post: operations["strike_entry_api_weigh_out_entries__entry_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin to weigh a sheet out.
+         */
+        post: operations["begin_api_weigh_outs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weigh Out
+         * @description A weigh-out as it stands.
+         */
+        get: operations["weigh_out_api_weigh_outs__weigh_out_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Batch
+         * @description Make a batch of what was weighed out. What breaks the limits puts a red hold on it.
+         */
+        post: operations["make_batch_api_weigh_outs__weigh_out_id__batch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour
+         * @description Note what was poured; an entry sent twice counts once.
+         */
+        post: operations["pour_api_weigh_outs__weigh_out_id__entries_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}/give-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Up
+         * @description Give a weigh-out up; what was weighed stays on record.
+         */
+        post: operations["give_up_api_weigh_outs__weigh_out_id__give_up_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}/rescale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescale
+         * @description Rescale the rest to what was really put in of one thing.
+         */
+        post: operations["rescale_api_weigh_outs__weigh_out_id__rescale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weigh-outs/{weigh_out_id}/temperature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Temperature
+         * @description Note the meat's temperature before it is mixed.
+         */
+        put: operations["temperature_api_weigh_outs__weigh_out_id__temperature_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weighings/{weighing_id}/restore": {
         parameters: {
             query?: never;
@@ -529,6 +1093,127 @@ export interface components {
             /** Trend Rh */
             trend_rh: number;
         };
+        /**
+         * AnswerIn
+         * @description The answer to a hold: why it may stand, and on what legal basis.
+         */
+        AnswerIn: {
+            /** By */
+            by: string;
+            /** Legal Basis */
+            legal_basis: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * BatchBrief
+         * @description A batch on the Bench's shelf.
+         */
+        BatchBrief: {
+            /** Code */
+            code: string;
+            /** Held */
+            held: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Pieces */
+            pieces: number;
+            /** Product */
+            product: string;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * BatchIn
+         * @description A batch of a weigh-out, and where its pinch for pH lies.
+         */
+        BatchIn: {
+            /** By */
+            by: string;
+            /** Code */
+            code: string;
+            /** Pinch Place Id */
+            pinch_place_id?: number | null;
+        };
+        /**
+         * BatchOut
+         * @description A batch as it was made.
+         */
+        BatchOut: {
+            /** Asks Pinch */
+            asks_pinch: boolean;
+            /** By */
+            by: string;
+            /**
+             * Casing
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Code */
+            code: string;
+            /** Fat Percent */
+            fat_percent: number | null;
+            /** Holds */
+            holds: components["schemas"]["HoldOut"][];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Meat Temperature C */
+            meat_temperature_c: number | null;
+            /** Next Tag */
+            next_tag: string;
+            /** Pieces */
+            pieces: components["schemas"]["MadePieceOut"][];
+            /** Pinch Place */
+            pinch_place: string | null;
+            /** Product */
+            product: string;
+            /** Profile */
+            profile: string;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            sheet: components["schemas"]["SheetModel"];
+            /** Used */
+            used: components["schemas"]["UsedLot"][];
+        };
+        /**
+         * BenchOut
+         * @description What lies on the bench: open weigh-outs, batches whose pieces do not hang yet, the latest first.
+         */
+        BenchOut: {
+            /** Batches */
+            batches: components["schemas"]["BatchBrief"][];
+            /** Weigh Outs */
+            weigh_outs: components["schemas"]["OpenWeighOut"][];
+        };
+        /**
+         * BlendIn
+         * @description A sheet and the fat share it is to get.
+         */
+        BlendIn: {
+            /** Fat Percent */
+            fat_percent: number;
+            sheet: components["schemas"]["SheetModel"];
+        };
         /** Body_preview_api_imports_preview_post */
         Body_preview_api_imports_preview_post: {
             /** File */
@@ -540,6 +1225,11 @@ export interface components {
             /** Time Zone */
             time_zone?: string | null;
         };
+        /** Body_read_recipe_file_api_recipes_read_post */
+        Body_read_recipe_file_api_recipes_read_post: {
+            /** File */
+            file: string;
+        };
         /**
          * ByIn
          * @description Who does it.
@@ -547,6 +1237,20 @@ export interface components {
         ByIn: {
             /** By */
             by: string;
+        };
+        /**
+         * CautionOut
+         * @description Something to be said where it happens; a hold keeps the batch red until it is answered.
+         */
+        CautionOut: {
+            /** Hold */
+            hold: boolean;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
         };
         /**
          * ClimateOut
@@ -569,6 +1273,30 @@ export interface components {
             temperature_max_c: number[];
             /** Temperature Min C */
             temperature_min_c: number[];
+        };
+        /**
+         * ConsequencesOut
+         * @description What follows from a sheet.
+         */
+        ConsequencesOut: {
+            acid: components["schemas"]["FigureOut"] | null;
+            /** Casing Mm */
+            casing_mm: number | null;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Cost */
+            cost: number | null;
+            /** Cost Per Finished Kg */
+            cost_per_finished_kg: number | null;
+            /** Finished G */
+            finished_g: number;
+            nitrate: components["schemas"]["GaugeOut"];
+            nitrite: components["schemas"]["GaugeOut"];
+            /** Outlooks */
+            outlooks: components["schemas"]["OutlookOut"][];
+            /** Pieces */
+            pieces: number;
+            salt: components["schemas"]["GaugeOut"];
         };
         /**
          * CorrectionIn
@@ -609,6 +1337,22 @@ export interface components {
             was: number | null;
         };
         /**
+         * CuringSaltOut
+         * @description A curing salt: sodium nitrite and nitrate as parts of 1.
+         */
+        CuringSaltOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Nitrate Fraction */
+            nitrate_fraction: number;
+            /** Nitrite Fraction */
+            nitrite_fraction: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Curve
          * @description Expected loss with its 80 % window, in percent, at each moment.
          */
@@ -638,6 +1382,74 @@ export interface components {
             value: number;
         };
         /**
+         * DifferenceOut
+         * @description One thing in which two versions differ.
+         */
+        DifferenceOut: {
+            /** Now */
+            now: string | null;
+            /** Was */
+            was: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * EndIn
+         * @description Why a weigh-out is given up.
+         */
+        EndIn: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * EntryIn
+         * @description Grams poured of one thing, below 0 for taken out; `uid` is made where it is typed, so that it counts once.
+         */
+        EntryIn: {
+            /** By */
+            by: string;
+            /** Grams */
+            grams: number;
+            /** Key */
+            key: string;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * EntryOut
+         * @description What was poured, struck through where it was wrong.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Grams */
+            grams: number;
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Lot */
+            lot: string | null;
+            /** Rescale */
+            rescale: number | null;
+            /** Struck By */
+            struck_by: string | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
          * ExplainedOut
          * @description What a date rests on (shares of 1), how much of its window is the air ahead, and what would narrow it.
          */
@@ -661,6 +1473,90 @@ export interface components {
             window_days: number | null;
         };
         /**
+         * FamilyOut
+         * @description A family of goods as a starting point.
+         */
+        FamilyOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Before Hanging */
+            before_hanging: string;
+            /** Belly */
+            belly: boolean;
+            /**
+             * Casing
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Curing Salt */
+            curing_salt: string;
+            /** Curing Salt Percent */
+            curing_salt_percent: number;
+            /** Fat Percent */
+            fat_percent: number;
+            /** Hanging */
+            hanging: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /** Minced */
+            minced: boolean;
+            /** Name */
+            name: string;
+            /** Piece G */
+            piece_g: number;
+            /** Rh Percent */
+            rh_percent: number;
+            /** Salt Percent */
+            salt_percent: number;
+            /**
+             * Salting
+             * @enum {string}
+             */
+            salting: "in_the_mince" | "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "mould" | "vinegar" | "leave";
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /** Temperature C */
+            temperature_c: number;
+            /**
+             * Warm
+             * @enum {string}
+             */
+            warm: "culture" | "wild" | "none";
+        };
+        /**
+         * FigureOut
+         * @description A figure with where it comes from.
+         */
+        FigureOut: {
+            /** Formula */
+            formula: string;
+            /** Inputs */
+            inputs: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * FileForecast
          * @description The forecast of a piece of a hang file, as of the file's own now.
          */
@@ -679,6 +1575,22 @@ export interface components {
             tag: string;
             /** Target Weight G */
             target_weight_g: number;
+        };
+        /**
+         * GaugeOut
+         * @description A figure against its limit.
+         */
+        GaugeOut: {
+            figure: components["schemas"]["FigureOut"];
+            /** Limit */
+            limit: number;
+            /** Says */
+            says: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "pass" | "caution" | "fail";
         };
         /**
          * HangingOut
@@ -716,6 +1628,31 @@ export interface components {
             status: "ok";
             /** Version */
             version: string;
+        };
+        /**
+         * HoldOut
+         * @description A red hold, and how it was answered.
+         */
+        HoldOut: {
+            /** Answered At */
+            answered_at: string | null;
+            /** Answered By */
+            answered_by: string | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Legal Basis */
+            legal_basis: string | null;
+            /** Reason */
+            reason: string | null;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
         };
         /**
          * ImportConfirm
@@ -856,6 +1793,169 @@ export interface components {
             workshop: components["schemas"]["WorkshopIn"] | null;
         };
         /**
+         * LineOut
+         * @description One thing of the sheet, worked out.
+         */
+        LineOut: {
+            /** Amount */
+            amount: number;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "percent" | "per_kg" | "absolute" | "fixed";
+            /** Grams */
+            grams: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Percent Of Meat */
+            percent_of_meat: number;
+            /** Scale G */
+            scale_g: number;
+            /** Worst Error Percent */
+            worst_error_percent: number;
+        };
+        /**
+         * LotBatch
+         * @description A batch that holds something of a lot.
+         */
+        LotBatch: {
+            /** Code */
+            code: string;
+            /** Grams */
+            grams: number;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Product */
+            product: string;
+            /** Tags */
+            tags: string[];
+        };
+        /**
+         * LotOut
+         * @description A delivery that can be traced.
+         */
+        LotOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Code */
+            code: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * LotTrace
+         * @description Where a lot went: batches, and every piece of them.
+         */
+        LotTrace: {
+            /** Batches */
+            batches: components["schemas"]["LotBatch"][];
+            lot: components["schemas"]["LotOut"];
+        };
+        /**
+         * MadePieceIn
+         * @description A piece, weighed and measured; tare by parts. Raw and cured weight for whole muscles, as they are known.
+         */
+        MadePieceIn: {
+            /**
+             * Casing G
+             * @default 0
+             */
+            casing_g: number;
+            /**
+             * Coat G
+             * @default 0
+             */
+            coat_g: number;
+            /** Cured G */
+            cured_g?: number | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Gross G */
+            gross_g: number;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Loss Basis
+             * @default hung
+             * @enum {string}
+             */
+            loss_basis: "hung" | "cured" | "raw";
+            /**
+             * Net G
+             * @default 0
+             */
+            net_g: number;
+            /** Raw G */
+            raw_g?: number | null;
+            /**
+             * String G
+             * @default 0
+             */
+            string_g: number;
+            /** Tag */
+            tag?: string | null;
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+        };
+        /**
+         * MadePieceOut
+         * @description A tagged piece; piece_id once it hangs.
+         */
+        MadePieceOut: {
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Gross G */
+            gross_g: number;
+            /** Id */
+            id: number;
+            /** Length Mm */
+            length_mm: number | null;
+            /**
+             * Loss Basis
+             * @enum {string}
+             */
+            loss_basis: "hung" | "cured" | "raw";
+            /** Piece Id */
+            piece_id: number | null;
+            /** Tag */
+            tag: string;
+            /** Tare G */
+            tare_g: number;
+            /** Target Gross G */
+            target_gross_g: number;
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+        };
+        /**
+         * MadePiecesIn
+         * @description Pieces to tag, all or none.
+         */
+        MadePiecesIn: {
+            /** By */
+            by: string;
+            /** Pieces */
+            pieces: components["schemas"]["MadePieceIn"][];
+        };
+        /**
          * MoveIn
          * @description Where a piece is moved to.
          */
@@ -879,6 +1979,51 @@ export interface components {
             by: "weigh" | "log_air" | "measure" | "fat";
             /** Window Days */
             window_days: number;
+        };
+        /**
+         * OpenWeighOut
+         * @description A weigh-out to be taken up again.
+         */
+        OpenWeighOut: {
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Left */
+            left: number;
+            /** Product */
+            product: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
+         * OutlookOut
+         * @description The goods after a loss, by estimate.
+         */
+        OutlookOut: {
+            /**
+             * Firmness
+             * @enum {string}
+             */
+            firmness: "raw" | "yielding" | "firm" | "hard";
+            /**
+             * Keeps
+             * @enum {string}
+             */
+            keeps: "no_chill" | "max_10_c" | "max_5_c";
+            /** Loss Percent */
+            loss_percent: number;
+            /** Moisture Protein Ratio */
+            moisture_protein_ratio: number;
+            /** Water Activity */
+            water_activity: number;
+            /** Water Activity Sd */
+            water_activity_sd: number;
+            /** Water Phase Salt Percent */
+            water_phase_salt_percent: number;
         };
         /**
          * PieceCard
@@ -1046,6 +2191,14 @@ export interface components {
             weighings: components["schemas"]["WeighingOut"][];
         };
         /**
+         * PinchIn
+         * @description Where the pinch for pH lies.
+         */
+        PinchIn: {
+            /** Place Id */
+            place_id: number;
+        };
+        /**
          * PlaceIn
          * @description A new place with its rods, each by its number of hooks.
          */
@@ -1102,6 +2255,22 @@ export interface components {
             where?: string | null;
         };
         /**
+         * ProfileOut
+         * @description A limit profile.
+         */
+        ProfileOut: {
+            /** As Of */
+            as_of: string;
+            /** Check */
+            check: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * ReachingOut
          * @description Which humidity would bring a stalled piece to its target, and when; null where none above 50 % would.
          */
@@ -1124,6 +2293,87 @@ export interface components {
             p50: string | null;
             /** P90 */
             p90: string | null;
+        };
+        /**
+         * RecipeFile
+         * @description A recipe as a file.
+         */
+        RecipeFile: {
+            /**
+             * Format
+             * @default zymon-recipe/1
+             * @constant
+             */
+            format: "zymon-recipe/1";
+            /** Name */
+            name: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            sheet: components["schemas"]["SheetModel"];
+            /**
+             * Version
+             * @default 1
+             */
+            version: number;
+        };
+        /**
+         * RecipeIn
+         * @description A sheet to keep under a name.
+         */
+        RecipeIn: {
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * RecipeOut
+         * @description A recipe with all its versions, the first one first.
+         */
+        RecipeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Versions */
+            versions: components["schemas"]["VersionOut"][];
+        };
+        /**
+         * ReferenceOut
+         * @description What the Bench offers to pick from.
+         */
+        ReferenceOut: {
+            /** Curing Salts */
+            curing_salts: components["schemas"]["CuringSaltOut"][];
+            /** Families */
+            families: components["schemas"]["FamilyOut"][];
+            /** Profiles */
+            profiles: components["schemas"]["ProfileOut"][];
+            /** Schools */
+            schools: {
+                [key: string]: components["schemas"]["SchoolOut"][];
+            };
+        };
+        /**
+         * RescaleIn
+         * @description Rescale the rest to what was really put in of one thing.
+         */
+        RescaleIn: {
+            /** By */
+            by: string;
+            /** Key */
+            key: string;
+            /** Uid */
+            uid: string;
         };
         /**
          * RodOut
@@ -1163,6 +2413,27 @@ export interface components {
             text: string;
         };
         /**
+         * ScaleIn
+         * @description A sheet and the meat it is to be made from.
+         */
+        ScaleIn: {
+            /** Meat G */
+            meat_g: number;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * SchoolOut
+         * @description One answer to a question on which makers disagree, and what it brings.
+         */
+        SchoolOut: {
+            /** Brings */
+            brings: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Setpoint
          * @description What a place is set to; null where it is not controlled.
          */
@@ -1185,6 +2456,169 @@ export interface components {
             temperature_c?: number | null;
         };
         /**
+         * SheetCuring
+         * @description The curing salt: percent of the meat, and its sodium nitrite and nitrate as parts of 1.
+         */
+        SheetCuring: {
+            /**
+             * By Spoon
+             * @default false
+             */
+            by_spoon: boolean;
+            /** Name */
+            name: string;
+            /** Nitrate Fraction */
+            nitrate_fraction: number;
+            /** Nitrite Fraction */
+            nitrite_fraction: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
+         * SheetLine
+         * @description A line besides salt and curing salt; amount in its basis: % of the meat, g per kg, or g.
+         */
+        SheetLine: {
+            /** Amount */
+            amount: number;
+            /**
+             * Basis
+             * @default percent
+             * @enum {string}
+             */
+            basis: "percent" | "per_kg" | "absolute" | "fixed";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Price Per Kg */
+            price_per_kg?: number | null;
+            /**
+             * Role
+             * @default spice
+             * @enum {string}
+             */
+            role: "spice" | "sugar" | "culture" | "wine" | "antioxidant" | "other";
+        };
+        /**
+         * SheetModel
+         * @description The sheet with its plan.
+         */
+        SheetModel: {
+            curing?: components["schemas"]["SheetCuring"] | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["SheetLine"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Parts */
+            parts: components["schemas"]["SheetPart"][];
+            plan: components["schemas"]["SheetPlan"];
+            /**
+             * Salt Basis
+             * @default exact
+             * @enum {string}
+             */
+            salt_basis: "inclusive" | "exact" | "on_top";
+            /** Salt Percent */
+            salt_percent: number;
+        };
+        /**
+         * SheetPart
+         * @description A part of the meat block.
+         */
+        SheetPart: {
+            /** Bought G */
+            bought_g?: number | null;
+            /** Fat Percent */
+            fat_percent: number;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Price Per Kg */
+            price_per_kg?: number | null;
+            /** Weight G */
+            weight_g: number;
+        };
+        /**
+         * SheetPlan
+         * @description What is to become of it: family, salting, warm stage, shape, target.
+         */
+        SheetPlan: {
+            /** Across Mm */
+            across_mm: number;
+            /**
+             * Casing
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Family */
+            family: string;
+            /**
+             * Goods
+             * @enum {string}
+             */
+            goods: "minced" | "intact" | "belly";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /**
+             * Loss Basis
+             * @default hung
+             * @enum {string}
+             */
+            loss_basis: "hung" | "cured" | "raw";
+            /** Piece G */
+            piece_g: number;
+            /**
+             * Salting
+             * @enum {string}
+             */
+            salting: "in_the_mince" | "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /**
+             * Surface
+             * @default leave
+             * @enum {string}
+             */
+            surface: "mould" | "vinegar" | "leave";
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /**
+             * Warm
+             * @enum {string}
+             */
+            warm: "culture" | "wild" | "none";
+        };
+        /**
+         * SheetProblem
+         * @description What is wrong at one field of the sheet.
+         */
+        SheetProblem: {
+            /** Text */
+            text: string;
+            /** Where */
+            where: string;
+        };
+        /**
          * StrikeIn
          * @description Why a weighing is struck through.
          */
@@ -1193,6 +2627,20 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * TagFound
+         * @description Where a tag leads: to a hanging piece and its place, or to the batch it was made in.
+         */
+        TagFound: {
+            /** Batch Id */
+            batch_id: number | null;
+            /** Piece Id */
+            piece_id: number | null;
+            /** Place Id */
+            place_id: number | null;
+            /** Tag */
+            tag: string;
         };
         /**
          * TagPreview
@@ -1218,6 +2666,62 @@ export interface components {
             reason: string;
         };
         /**
+         * TemperatureIn
+         * @description The meat's temperature before it is mixed.
+         */
+        TemperatureIn: {
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * ThingOut
+         * @description One thing to weigh out, and how it stands. lot_kind: what lots it can be of.
+         */
+        ThingOut: {
+            /** Key */
+            key: string;
+            /** Lot */
+            lot: string | null;
+            /**
+             * Lot Kind
+             * @enum {string}
+             */
+            lot_kind: "meat" | "curing_salt" | "culture" | "other";
+            /** Missing G */
+            missing_g: number;
+            /** Name */
+            name: string;
+            /** Scale G */
+            scale_g: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to_weigh" | "right" | "under" | "over";
+            /** Target G */
+            target_g: number;
+            /** Tolerance G */
+            tolerance_g: number;
+            /** Weighed G */
+            weighed_g: number | null;
+            /** Worst Error Percent */
+            worst_error_percent: number;
+        };
+        /**
+         * UsedLot
+         * @description What went into a batch, of which lot.
+         */
+        UsedLot: {
+            /** Grams */
+            grams: number;
+            /** Lot */
+            lot: string | null;
+            /** Lot Id */
+            lot_id: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * VacuumRestOut
          * @description What a vacuum rest in the cold would do if a piece were sealed then; ring index by week from 0 on.
          */
@@ -1238,6 +2742,156 @@ export interface components {
             temperature_c: number;
             /** Weeks */
             weeks: number | null;
+        };
+        /**
+         * VersionIn
+         * @description A changed sheet, and why it was changed.
+         */
+        VersionIn: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * VersionOut
+         * @description A version of a recipe.
+         */
+        VersionOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * WaitingPiece
+         * @description A tagged piece that does not hang yet, as the hook will have it: its target counts from the weight now.
+         */
+        WaitingPiece: {
+            /** Batch */
+            batch: string;
+            /**
+             * Casing
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Fat Percent */
+            fat_percent: number | null;
+            /** Gross G */
+            gross_g: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /** Length Mm */
+            length_mm: number | null;
+            /** Product */
+            product: string;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** Tag */
+            tag: string;
+            /** Tare G */
+            tare_g: number;
+            /** Target Gross G */
+            target_gross_g: number;
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+        };
+        /**
+         * WeeksIn
+         * @description A sheet and the place it would hang in.
+         */
+        WeeksIn: {
+            /** Place Id */
+            place_id: number;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * WeeksOut
+         * @description How long a piece would hang, by the forecast; null where it would not get there.
+         */
+        WeeksOut: {
+            /** High */
+            high: number | null;
+            /** Hooks Free */
+            hooks_free: number;
+            /** Low */
+            low: number | null;
+            /** Middle */
+            middle: number | null;
+        };
+        /**
+         * WeighOutIn
+         * @description A sheet to be weighed out.
+         */
+        WeighOutIn: {
+            /** By */
+            by: string;
+            /** Product */
+            product: string;
+            /**
+             * Profile
+             * @default us
+             */
+            profile: string;
+            /** Recipe Id */
+            recipe_id?: number | null;
+            sheet: components["schemas"]["SheetModel"];
+            /** Version */
+            version?: number | null;
+        };
+        /**
+         * WeighOutOut
+         * @description A weigh-out as it stands.
+         */
+        WeighOutOut: {
+            /** Asks Temperature */
+            asks_temperature: boolean;
+            /** By */
+            by: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Id */
+            id: number;
+            /** Left */
+            left: number;
+            /** Meat Temperature C */
+            meat_temperature_c: number | null;
+            /** Next Code */
+            next_code: string;
+            /** Product */
+            product: string;
+            /** Rescale */
+            rescale: number;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Things */
+            things: components["schemas"]["ThingOut"][];
         };
         /**
          * WeighingIn
@@ -1323,6 +2977,35 @@ export interface components {
             target_weight_g: number;
         };
         /**
+         * WorkIn
+         * @description A sheet to be worked, against a limit profile.
+         */
+        WorkIn: {
+            /**
+             * Profile
+             * @default us
+             */
+            profile: string;
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * WorkedOut
+         * @description A sheet worked out, with what follows from it while nothing stands in the way.
+         */
+        WorkedOut: {
+            consequences: components["schemas"]["ConsequencesOut"] | null;
+            /** Fat Percent */
+            fat_percent: number;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Meat G */
+            meat_g: number;
+            /** Problems */
+            problems: components["schemas"]["SheetProblem"][];
+            /** Total G */
+            total_g: number;
+        };
+        /**
          * WorkshopIn
          * @description Name and time zone of the workshop.
          */
@@ -1341,6 +3024,716 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    batch_api_batches__batch_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_pieces_api_batches__batch_id__pieces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadePiecesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pinch_api_batches__batch_id__pinch_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tags_api_batches__batch_id__tags_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "roll62";
+            };
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bench_api_bench_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blend_api_bench_blend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlendIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetModel"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reference_api_bench_reference_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReferenceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_api_bench_scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetModel"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    waiting_api_bench_waiting_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingPiece"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weeks_api_bench_weeks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeeksIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_sheet_api_bench_work_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_api_holds__hold_id__answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hold_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reports_api_imports_get: {
         parameters: {
             query?: never;
@@ -1535,6 +3928,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lots_api_lots_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lot_api_lots__lot_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotTrace"];
                 };
             };
             /** @description Bad Request */
@@ -2560,6 +5067,911 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipes_api_recipes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_recipe_api_recipes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_recipe_file_api_recipes_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_recipe_file_api_recipes_read_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeFile"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_versions_api_recipes__recipe_id__compare_get: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+            };
+            header?: never;
+            path: {
+                recipe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipe_file_api_recipes__recipe_id__file_get: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                recipe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_version_api_recipes__recipe_id__versions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recipe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_tag_api_tags__tag__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TagFound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_entry_api_weigh_out_entries__entry_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_weigh_outs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weigh_out_api_weigh_outs__weigh_out_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_batch_api_weigh_outs__weigh_out_id__batch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pour_api_weigh_outs__weigh_out_id__entries_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_up_api_weigh_outs__weigh_out_id__give_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rescale_api_weigh_outs__weigh_out_id__rescale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescaleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    temperature_api_weigh_outs__weigh_out_id__temperature_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemperatureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighOutOut"];
                 };
             };
             /** @description Bad Request */

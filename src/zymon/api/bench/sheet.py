@@ -1,0 +1,101 @@
+"""The sheet and what follows from it, worked while it is typed."""
+
+import dataclasses
+
+from fastapi import APIRouter
+
+from zymon.core.bench.families import CURING_SALTS, FAMILIES, SCHOOLS
+from zymon.core.bench.sheet import work
+from zymon.core.drying.forecast import forecast
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.errors import OutOfRangeError
+from zymon.core.formulation import Part, blend_to_fat
+from zymon.formats.recipe_file import SheetModel
+from zymon.limits import shipped
+from zymon.store.board import history_of
+from zymon.store.places import hooks_free
+
+from ..context import Ctx
+from . import schemas as s
+from . import views
+from .shared import profile
+
+router = APIRouter(prefix="/api", tags=["bench"])
+
+
+@router.get("/bench")
+def bench(ctx: Ctx) -> s.BenchOut:
+    """What lies on the bench."""
+    with ctx.db.reading() as session:
+        return views.bench_out(session)
+
+
+@router.get("/bench/reference")
+def reference() -> s.ReferenceOut:
+    """Families, curing salts, schools and limit profiles to pick from."""
+    return s.ReferenceOut(
+        families=[s.FamilyOut(**dataclasses.asdict(f)) for f in FAMILIES],
+        curing_salts=[s.CuringSaltOut(**dataclasses.asdict(c)) for c in CURING_SALTS],
+        schools={k: [s.SchoolOut(**dataclasses.asdict(v)) for v in vs] for k, vs in SCHOOLS.items()},
+        profiles=[
+            s.ProfileOut(id=p.id, name=p.name, source=p.source, as_of=p.as_of, check=p.check)
+            for p in shipped().values()
+        ],
+    )
+
+
+@router.post("/bench/work")
+def work_sheet(body: s.WorkIn) -> s.WorkedOut:
+    """Work a sheet as it is typed; faults are told at their fields and nothing is stored."""
+    return views.worked_out(body.sheet, profile(body.profile))
+
+
+@router.post("/bench/blend")
+def blend(body: s.BlendIn) -> SheetModel:
+    """The sheet with its meat block shifted to a wanted fat share, at the same total."""
+    parts = blend_to_fat([Part(p.weight_g, p.fat_percent) for p in body.sheet.parts], body.fat_percent)
+    shifted = [
+        p.model_copy(update={"weight_g": round(new.weight_g, 1), "bought_g": None})
+        for p, new in zip(body.sheet.parts, parts, strict=True)
+    ]
+    return body.sheet.model_copy(update={"parts": shifted})
+
+
+@router.post("/bench/scale")
+def scale(body: s.ScaleIn) -> SheetModel:
+    """The sheet for another weight of meat: everything follows but fixed lines."""
+    meat_g = sum(part.weight_g for part in body.sheet.parts)
+    if not meat_g > 0:
+        raise OutOfRangeError("meat must be above 0 g: weigh the trimmed meat first")
+    return body.sheet.scaled(body.meat_g / meat_g)
+
+
+@router.post("/bench/weeks")
+def weeks(ctx: Ctx, body: s.WeeksIn) -> s.WeeksOut:
+    """How long a piece of this sheet would hang in a place, by the forecast; nothing is stored."""
+    sheet, plan = body.sheet, body.sheet.plan
+    worked = work(sheet.to_core())
+    made = worked.formulation
+    flat = plan.shape == "slab"
+    trial = CorePiece(
+        tag="\u0000trial", batch="\u0000trial", kind=plan.kind, shape=plan.shape, casing=plan.casing,
+        fat_percent=min(worked.fat_percent, 80.0),
+        salt_percent=None if made is None else min(made.sodium_chloride_percent_of_meat, 15.0),
+        diameter_mm=None if flat else plan.across_mm, thickness_mm=plan.across_mm if flat else None, length_mm=None,
+        start_weight_g=plan.piece_g, tare_g=0.0, hung_at_s=float(ctx.now_s),
+        target_loss_percent=plan.target_loss_percent,
+    )  # fmt: skip
+    with ctx.db.reading() as session:
+        history = history_of(session, body.place_id, ctx.now_s)
+        free = hooks_free(session, body.place_id)
+    found = forecast(dataclasses.replace(history, pieces=(*history.pieces, trial)))[-1]
+
+    def in_weeks(seconds: float | None) -> float | None:
+        return None if seconds is None else round((seconds - ctx.now_s) / 86_400 / 7, 2)
+
+    return s.WeeksOut(
+        low=in_weeks(found.ready_p10_s),
+        middle=in_weeks(found.ready_p50_s),
+        high=in_weeks(found.ready_p90_s),
+        hooks_free=free,
+    )

@@ -1,0 +1,266 @@
+"""From what is stored and worked out to what the Bench shows."""
+
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from sqlalchemy.orm import Session
+
+from zymon.core.bench.consequences import consequences
+from zymon.core.bench.sheet import work
+from zymon.core.bench.weighing import Pour, Thing, things
+from zymon.core.limits import LimitProfile
+from zymon.core.pieces import loss_percent
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import bench as store
+from zymon.store.bench_models import Lot, MadePiece, Making, Recipe, WeighOut
+from zymon.store.places import place
+
+from ..context import moment
+from . import schemas as s
+
+
+def worked_out(sheet: SheetModel, profile: LimitProfile) -> s.WorkedOut:
+    """A sheet worked out with its consequences."""
+    core = sheet.to_core()
+    worked = work(core)
+    found = None
+    if worked.formulation is not None and worked.total_g > 0:
+        found = consequences(core, worked, sheet.plan.to_core(), profile)
+    return s.WorkedOut(
+        meat_g=worked.meat_g,
+        fat_percent=worked.fat_percent,
+        total_g=worked.total_g,
+        lines=[s.LineOut(**asdict(line)) for line in worked.lines],
+        problems=[s.SheetProblem(**asdict(problem)) for problem in worked.problems],
+        consequences=None if found is None else s.ConsequencesOut.model_validate(asdict(found)),
+    )
+
+
+def recipe_out(of: Recipe) -> s.RecipeOut:
+    """A recipe with its versions."""
+    return s.RecipeOut(
+        id=of.id,
+        name=of.name,
+        versions=[
+            s.VersionOut(
+                number=v.number,
+                reason=v.reason,
+                by=v.by,
+                at=moment(v.at_s),
+                sheet=SheetModel.model_validate_json(v.sheet),
+            )
+            for v in of.versions
+        ],
+    )
+
+
+def lot_out(of: Lot) -> s.LotOut:
+    """A lot."""
+    return s.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
+
+
+def lot_trace(of: Lot, makings: Sequence[Making]) -> s.LotTrace:
+    """Where a lot went."""
+
+    def grams(making: Making) -> float:
+        entries = store.counted(making.weigh_out) if making.weigh_out else []
+        return sum(entry.grams for entry in entries if entry.lot_id == of.id)
+
+    return s.LotTrace(
+        lot=lot_out(of),
+        batches=[
+            s.LotBatch(
+                id=making.batch_id,
+                code=making.batch.code,
+                product=making.batch.product,
+                made_at=moment(making.made_s),
+                grams=grams(making),
+                tags=sorted({p.tag for p in making.pieces} | {p.tag for p in making.batch.pieces}),
+            )
+            for making in makings
+        ],
+    )
+
+
+def things_of(of: WeighOut) -> tuple[Thing, ...]:
+    """How the things of a weigh-out stand."""
+    pours = [Pour(e.key, e.grams) for e in store.counted(of) if e.rescale is None]
+    return things(SheetModel.model_validate_json(of.sheet).to_core(), pours, store.rescale_of(of))
+
+
+def lot_kind(key: str, sheet: SheetModel) -> str:
+    """Of which kind the lots of a thing are."""
+    kind, _, number = key.partition("-")
+    if kind == "meat":
+        return "meat"
+    if kind == "curing":
+        return "curing_salt"
+    return "culture" if kind == "line" and sheet.lines[int(number)].role == "culture" else "other"
+
+
+def weigh_out_out(session: Session, of: WeighOut) -> s.WeighOutOut:
+    """A weigh-out as it stands."""
+    sheet = SheetModel.model_validate_json(of.sheet)
+    found = things_of(of)
+    lots = {e.key: e.lot.code for e in store.counted(of) if e.lot is not None}
+    planned = {f"meat-{i}": part.lot for i, part in enumerate(sheet.parts)}
+    return s.WeighOutOut(
+        id=of.id,
+        product=of.product,
+        by=of.by,
+        started_at=moment(of.started_s),
+        ended_at=None if of.ended_s is None else moment(of.ended_s),
+        rescale=store.rescale_of(of),
+        asks_temperature=sheet.plan.goods == "minced",
+        meat_temperature_c=of.meat_temperature_c,
+        things=[
+            s.ThingOut(
+                **asdict(thing),
+                missing_g=thing.missing_g,
+                lot=lots.get(thing.key) or planned.get(thing.key) or None,
+                lot_kind=lot_kind(thing.key, sheet),  # type: ignore[arg-type] # one of the four
+            )
+            for thing in found
+        ],
+        entries=[
+            s.EntryOut(
+                id=e.id,
+                key=e.key,
+                grams=e.grams,
+                rescale=e.rescale,
+                lot=None if e.lot is None else e.lot.code,
+                at=moment(e.at_s),
+                by=e.by,
+                struck_reason=e.struck_reason,
+                struck_by=e.struck_by,
+            )
+            for e in of.entries
+        ],
+        left=sum(thing.state != "right" for thing in found),
+        next_code=store.next_code(session, of.product),
+    )
+
+
+def made_piece_out(of: MadePiece) -> s.MadePieceOut:
+    """A piece before it hangs."""
+    return s.MadePieceOut(
+        id=of.id,
+        tag=of.tag,
+        gross_g=of.gross_g,
+        tare_g=of.tare_g,
+        target_gross_g=round(store.target_gross(of), 1),
+        target_loss_percent=of.target_loss_percent,
+        loss_basis=of.loss_basis,  # type: ignore[arg-type] # checked on entry
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        length_mm=of.length_mm,
+        piece_id=of.piece_id,
+    )
+
+
+def next_tag(of: Making) -> str:
+    """The tag of the next piece: the batch's code and a running number."""
+    taken = [p.tag for p in of.pieces] + [p.tag for p in of.batch.pieces]
+    numbers = [int(t.rpartition("-")[2]) for t in taken if t.rpartition("-")[2].isdigit()]
+    return f"{of.batch.code}-{max(numbers, default=0) + 1:02d}"
+
+
+def batch_out(session: Session, of: Making) -> s.BatchOut:
+    """A batch as it was made."""
+    names = {thing.key: thing.name for thing in things_of(of.weigh_out)} if of.weigh_out else {}
+    used = [
+        s.UsedLot(
+            name=names.get(e.key, e.key),
+            grams=e.grams,
+            lot_id=e.lot_id,
+            lot=None if e.lot is None else e.lot.code,
+        )
+        for e in (store.counted(of.weigh_out) if of.weigh_out else [])
+        if e.rescale is None
+    ]
+    batch = of.batch
+    sheet = SheetModel.model_validate_json(of.sheet)
+    return s.BatchOut(
+        id=of.batch_id,
+        code=batch.code,
+        product=batch.product,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
+        shape=batch.shape,  # type: ignore[arg-type]
+        casing=batch.casing,  # type: ignore[arg-type]
+        made_at=moment(of.made_s),
+        by=of.by,
+        profile=of.profile,
+        sheet=sheet,
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        meat_temperature_c=None if of.weigh_out is None else of.weigh_out.meat_temperature_c,
+        pinch_place=None if of.pinch_place_id is None else place(session, of.pinch_place_id).name,
+        asks_pinch=sheet.plan.goods == "minced" and of.pinch_place_id is None,
+        used=used,
+        holds=[
+            s.HoldOut(
+                id=h.id,
+                text=h.text,
+                source=h.source,
+                at=moment(h.at_s),
+                answered_at=None if h.answered_s is None else moment(h.answered_s),
+                answered_by=h.answered_by,
+                reason=h.reason,
+                legal_basis=h.legal_basis,
+            )
+            for h in of.holds
+        ],
+        pieces=[made_piece_out(p) for p in of.pieces],
+        next_tag=next_tag(of),
+    )
+
+
+def bench_out(session: Session) -> s.BenchOut:
+    """What lies on the bench."""
+    return s.BenchOut(
+        weigh_outs=[
+            s.OpenWeighOut(
+                id=w.id,
+                product=w.product,
+                started_at=moment(w.started_s),
+                by=w.by,
+                left=sum(thing.state != "right" for thing in things_of(w)),
+            )
+            for w in store.open_weigh_outs(session)
+        ],
+        batches=[
+            s.BatchBrief(
+                id=m.batch_id,
+                code=m.batch.code,
+                product=m.batch.product,
+                made_at=moment(m.made_s),
+                pieces=len(m.pieces),
+                waiting=sum(p.piece_id is None for p in m.pieces),
+                held=any(h.answered_s is None for h in m.holds),
+            )
+            for m in store.makings(session)
+        ],
+    )
+
+
+def waiting_piece(of: MadePiece, making: Making) -> s.WaitingPiece:
+    """A piece on its way to the hook."""
+    batch = making.batch
+    target_g = store.target_gross(of)
+    return s.WaitingPiece(
+        tag=of.tag,
+        batch=batch.code,
+        product=batch.product,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
+        shape=batch.shape,  # type: ignore[arg-type]
+        casing=batch.casing,  # type: ignore[arg-type]
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        gross_g=of.gross_g,
+        tare_g=of.tare_g,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        length_mm=of.length_mm,
+        target_loss_percent=round(loss_percent(of.gross_g, of.tare_g, target_g), 2),
+        target_gross_g=round(target_g, 1),
+    )

@@ -1,0 +1,284 @@
+"""What a sheet will mean: against the limits, in the acid, after drying, in casing, hooks and money."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..drying.inside import Firmness, feels
+from ..errors import OutOfRangeError
+from ..formulation import acid_ceiling, cost_per_kg, pieces_from
+from ..limits import Goods, LimitProfile
+from ..pieces import filled_length
+from ..water import KeepClass, brine_in_meat, keep_class, meat_water_activity
+from .families import Warm
+from .sheet import Sheet, Worked
+
+Standing = Literal["pass", "caution", "fail"]
+
+WATER_IN_LEAN, PROTEIN_IN_LEAN, DRY_IN_LEAN = 0.75, 0.21, 0.25  # of fat-free meat
+WATER_IN_WINE = 0.87
+START_PH = 5.8
+LITTLE_PROTECTION_MG_PER_KG = 100.0
+SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5
+TIE_MM, SPARE_SHARE = 80.0, 0.10  # casing for knots and loop; and for bursts and short ends
+LOSSES = (30.0, 35.0, 40.0)
+COMPANY_MOISTURE_PROTEIN = 1.9  # dry salame in US usage
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What is to become of the bowl."""
+
+    goods: Goods
+    warm: Warm
+    target_loss_percent: float
+    across_mm: float
+    piece_g: float
+    cased: bool
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure with where it comes from."""
+
+    name: str
+    value: float
+    unit: str
+    formula: str
+    inputs: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Gauge:
+    """A figure against the limit of the chosen profile."""
+
+    figure: Figure
+    limit: float
+    standing: Standing
+    says: str
+
+
+@dataclass(frozen=True)
+class Outlook:
+    """The goods after a loss, by estimate."""
+
+    loss_percent: float
+    water_activity: float
+    water_activity_sd: float
+    water_phase_salt_percent: float
+    moisture_protein_ratio: float
+    firmness: Firmness
+    keeps: KeepClass
+
+
+@dataclass(frozen=True)
+class Caution:
+    """Something to be said where it happens. A hold keeps the batch red until it is answered."""
+
+    where: str
+    text: str
+    hold: bool
+    source: str
+
+
+@dataclass(frozen=True)
+class Consequences:
+    """All that follows from a sheet and a plan."""
+
+    salt: Gauge
+    nitrite: Gauge
+    nitrate: Gauge
+    acid: Figure | None
+    outlooks: tuple[Outlook, ...]
+    casing_mm: float | None
+    pieces: int
+    finished_g: float
+    cost: float | None
+    cost_per_finished_kg: float | None
+    cautions: tuple[Caution, ...]
+
+
+def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile) -> Consequences | None:
+    """What a worked sheet will mean; None while meat, salt or curing salt are in trouble.
+
+    Parameters: sheet; worked, the same sheet worked out; plan; profile, of limits.
+    """
+    made = worked.formulation
+    if made is None:
+        return None
+    salt, nitrite, nitrate = _gauges(sheet, worked, plan.goods, profile)
+    acid = _acid(sheet, worked) if plan.goods == "minced" else None
+    end_ph = max(acid.value, 4.9) if acid is not None and plan.warm == "culture" else None
+    losses = sorted({*LOSSES, plan.target_loss_percent})
+    outlooks = [o for o in (_outlook(sheet, worked, loss, end_ph) for loss in losses) if o is not None]
+    pieces = pieces_from(worked.total_g, plan.piece_g)
+    casing_mm = None
+    if plan.cased:
+        casing_mm = (filled_length(worked.total_g, plan.across_mm) + pieces * TIE_MM) * (1 + SPARE_SHARE)
+    finished_g = worked.total_g * (1 - plan.target_loss_percent / 100)
+    cost = _cost(sheet, worked)
+    return Consequences(
+        salt=salt,
+        nitrite=nitrite,
+        nitrate=nitrate,
+        acid=acid,
+        outlooks=tuple(outlooks),
+        casing_mm=casing_mm,
+        pieces=pieces,
+        finished_g=finished_g,
+        cost=cost,
+        cost_per_finished_kg=None if cost is None or finished_g <= 0 else cost_per_kg(cost, finished_g),
+        cautions=_cautions(sheet, worked, plan, (salt, nitrite, nitrate), profile),
+    )
+
+
+def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -> tuple[Gauge, Gauge, Gauge]:
+    made = worked.formulation
+    assert made is not None
+    meat = f"{worked.meat_g:.0f} g of meat"
+    plain = f"{made.plain_salt_g:.1f} g of salt, {made.curing_salt_g:.2f} g of curing salt, {meat}"
+    chloride = made.sodium_chloride_percent_of_meat
+    standing: Standing = "pass"
+    says = "in the usual range"
+    if chloride < SALT_LEAST_PERCENT:
+        standing, says = "fail", "too little to hold what must not grow"
+    elif goods == "minced" and chloride < SALT_USUAL_PERCENT:
+        standing, says = "caution", "little for minced goods"
+    elif chloride > SALT_MOST_PERCENT:
+        standing, says = "caution", "very salty after drying"
+    salt = Gauge(
+        Figure("salt", chloride, "% of the meat", "sodium chloride in salt and curing salt / meat", plain, "computed"),
+        SALT_LEAST_PERCENT,
+        standing,
+        says,
+    )
+    as_ion = profile.counted_as == "ion"
+    limits = profile.ingoing(goods)
+    curing = sheet.curing
+    dosed = f"{made.curing_salt_g:.2f} g of curing salt at " + (
+        f"{100 * curing.nitrite_fraction:g} % nitrite, {100 * curing.nitrate_fraction:g} % nitrate" if curing else "0 %"
+    )
+    found = []
+    for name, salt_mg, ion_mg, limit in (
+        ("nitrite", made.nitrite_mg_per_kg_meat, made.nitrite_ion_mg_per_kg_meat, limits.nitrite_mg_per_kg),
+        ("nitrate", made.nitrate_mg_per_kg_meat, made.nitrate_ion_mg_per_kg_meat, limits.nitrate_mg_per_kg),
+    ):
+        value = ion_mg if as_ion else salt_mg
+        standing, says = "pass", "within the limit"
+        if round(value) > limit:
+            standing, says = "fail", "over the limit"
+        elif name == "nitrite" and goods == "minced" and salt_mg <= 0:
+            standing, says = "fail", "none, and minced goods are never made without"
+        elif name == "nitrite" and goods == "minced" and salt_mg < LITTLE_PROTECTION_MG_PER_KG:
+            standing, says = "caution", "little protection"
+        elif value <= 0:
+            says = "none"
+        formula = "10⁶ · curing salt · fraction / meat" + (" · share of the ion" if as_ion else "")
+        unit = f"mg/kg as {profile.counted_as}"
+        found.append(
+            Gauge(Figure(name, value, unit, formula, f"{dosed}, {meat}", profile.source), limit, standing, says)
+        )
+    return salt, found[0], found[1]
+
+
+def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
+    grams = {line.key: line.grams for line in worked.lines}
+    sugar_g = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "sugar")
+    per_kg = sugar_g / worked.meat_g * 1000
+    if not 0 < per_kg <= 100:
+        return None
+    made = acid_ceiling(per_kg, START_PH)
+    return Figure(
+        "acid", made.end_ph_if_all_used, "pH at the lowest", "start pH − lactic acid / buffer",
+        f"{per_kg:.1f} g of sugar a kg gives {made.lactic_acid_mmol_per_kg:.0f} mmol of acid; start pH {START_PH}, "
+        "buffer 55 mmol/kg",
+        "two lactic acids from one dextrose; a bound, not a forecast",
+    )  # fmt: skip
+
+
+def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | None) -> Outlook | None:
+    """The goods after a loss of water, per 100 g of the bowl; None where there is not so much water."""
+    made = worked.formulation
+    assert made is not None
+    share = 100 / worked.total_g
+    grams = {line.key: line.grams for line in worked.lines}
+    lean = worked.meat_g * (1 - worked.fat_percent / 100) * share
+    wine = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "wine") * share
+    water = WATER_IN_LEAN * lean + WATER_IN_WINE * wine - loss_percent
+    salt = made.sodium_chloride_percent_of_meat / 100 * worked.meat_g * share
+    dry = DRY_IN_LEAN * lean
+    try:
+        brine = brine_in_meat(salt, water)
+        activity = meat_water_activity(salt, water, dry)
+    except OutOfRangeError:
+        return None
+    return Outlook(
+        loss_percent=loss_percent,
+        water_activity=activity.value,
+        water_activity_sd=activity.sd,
+        water_phase_salt_percent=brine.water_phase_salt_percent,
+        moisture_protein_ratio=water / (PROTEIN_IN_LEAN * lean),
+        firmness=feels(water / (dry + salt)),
+        keeps=keep_class(activity.value, end_ph),
+    )
+
+
+def _cost(sheet: Sheet, worked: Worked) -> float | None:
+    """What went in, at its prices; None while no price is given."""
+    grams = {line.key: line.grams for line in worked.lines}
+    priced = [
+        (part.bought_g or part.weight_g, part.price_per_kg)
+        for i, part in enumerate(sheet.parts)
+        if f"meat-{i}" in grams and part.price_per_kg is not None
+    ]
+    priced += [
+        (grams[f"line-{i}"], line.price_per_kg)
+        for i, line in enumerate(sheet.lines)
+        if f"line-{i}" in grams and line.price_per_kg is not None
+    ]
+    good = [(g, price) for g, price in priced if price >= 0]
+    return sum(g / 1000 * price for g, price in good) if good else None
+
+
+def _cautions(
+    sheet: Sheet, worked: Worked, plan: Plan, gauges: tuple[Gauge, ...], profile: LimitProfile
+) -> tuple[Caution, ...]:
+    salt, nitrite, nitrate = gauges
+    said: list[Caution] = []
+    curing = sheet.curing
+    rule = "usual practice for dried goods"
+    if nitrite.standing == "fail" and nitrite.figure.value <= 0:
+        said.append(
+            Caution(
+                "curing",
+                "No nitrite in minced goods: botulism can grow where nobody sees it. Add a curing salt.",
+                True,
+                profile.source,
+            )
+        )
+    for gauge in (nitrite, nitrate):
+        if gauge.standing == "fail" and gauge.figure.value > 0:
+            text = (
+                f"{gauge.figure.value:.0f} {gauge.figure.unit} of {gauge.figure.name} is over the {gauge.limit:.0f} "
+                f"that {profile.name} allows for these goods."
+            )
+            said.append(Caution("curing.percent", text, True, profile.source))
+    if nitrite.standing == "caution":
+        said.append(Caution("curing.percent", "Under 100 mg/kg of nitrite there is little protection.", False, rule))
+    if salt.standing != "pass":
+        text = f"{salt.figure.value:.2f} % of sodium chloride: {salt.says}."
+        said.append(Caution("salt_percent", text, salt.standing == "fail", rule))
+    if curing is not None and curing.by_spoon:
+        said.append(Caution("curing.by_spoon", "A spoon can be a third off: weigh curing salt in grams.", False, rule))
+    if curing is not None and curing.nitrite_fraction == 0 and curing.nitrate_fraction > 0:
+        text = "Saltpetre alone acts slowly and unevenly; in minced goods it does not protect."
+        said.append(Caution("curing", text, False, rule))
+    if curing is None and plan.goods != "minced":
+        said.append(
+            Caution("curing", "Without curing salt: a choice for intact muscle only; keep it cold.", False, rule)
+        )
+    for line in worked.lines:
+        if line.key == "curing" and line.worst_error_percent > 5:
+            text = f"{line.grams:.3g} g is too little for the finest usual scale: make a bigger bowl, or thin it out."
+            said.append(Caution("curing.percent", text, False, rule))
+    return tuple(said)

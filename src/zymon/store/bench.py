@@ -1,0 +1,255 @@
+"""The Bench's records: recipes, lots, weigh-outs, batches as made, pieces before they hang."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
+
+from zymon.core.errors import OutOfRangeError
+from zymon.core.pieces import net_weight, target_by_basis
+
+from .bench_models import Hold, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
+from .models import Batch, Piece
+from .places import ClashError, NotFoundError, flush_or_clash, place
+
+
+def recipes(session: Session) -> list[Recipe]:
+    """All recipes by name, with their versions."""
+    query = select(Recipe).options(selectinload(Recipe.versions)).order_by(Recipe.name)
+    return list(session.scalars(query))
+
+
+def recipe(session: Session, recipe_id: int) -> Recipe:
+    """One recipe. Raises NotFoundError."""
+    found = session.get(Recipe, recipe_id)
+    if found is None:
+        raise NotFoundError("this recipe is not there")
+    return found
+
+
+def add_recipe(session: Session, name: str, sheet: str, reason: str, by: str, now_s: int) -> Recipe:
+    """A new recipe with its first version. Raises ClashError when the name is taken."""
+    if session.scalar(select(Recipe.id).where(Recipe.name == name)) is not None:
+        raise ClashError(f"there is a recipe {name} already: save this as a new version of it, or give another name")
+    made = Recipe(name=name, created_s=now_s)
+    made.versions = [RecipeVersion(number=1, sheet=sheet, reason=reason, by=by, at_s=now_s)]
+    session.add(made)
+    session.flush()
+    return made
+
+
+def add_version(session: Session, recipe_id: int, sheet: str, reason: str, by: str, now_s: int) -> RecipeVersion:
+    """A new version of a recipe; the ones before stay as they were."""
+    of = recipe(session, recipe_id)
+    if of.versions[-1].sheet == sheet:
+        raise ClashError(f"nothing differs from version {of.versions[-1].number} of {of.name}")
+    made = RecipeVersion(number=of.versions[-1].number + 1, sheet=sheet, reason=reason, by=by, at_s=now_s)
+    of.versions.append(made)
+    flush_or_clash(session, f"{of.name} got a new version a moment ago: look at it first")
+    return made
+
+
+def lots(session: Session) -> list[Lot]:
+    """All lots, the latest first."""
+    return list(session.scalars(select(Lot).order_by(Lot.at_s.desc(), Lot.id.desc())))
+
+
+def lot_for(session: Session, code: str, kind: str, what: str, by: str, now_s: int) -> Lot:
+    """The lot of a code, noted down when it is new. Raises ClashError when it is of another kind of goods."""
+    found = session.scalar(select(Lot).where(Lot.code == code))
+    if found is None:
+        found = Lot(kind=kind, code=code, what=what, by=by, at_s=now_s)
+        session.add(found)
+        session.flush()
+    elif found.kind != kind:
+        raise ClashError(f"lot {code} is {found.what}, not what is being weighed: look at the label")
+    return found
+
+
+def makings_of_lot(session: Session, lot_id: int) -> list[Making]:
+    """The batches that hold something of a lot."""
+    query = (
+        select(Making)
+        .join(WeighOut, Making.weigh_out_id == WeighOut.id)
+        .join(WeighEntry, WeighEntry.weigh_out_id == WeighOut.id)
+        .where(WeighEntry.lot_id == lot_id, WeighEntry.struck_s.is_(None))
+        .distinct()
+        .order_by(Making.made_s)
+    )
+    return list(session.scalars(query))
+
+
+def lot(session: Session, lot_id: int) -> Lot:
+    """One lot. Raises NotFoundError."""
+    found = session.get(Lot, lot_id)
+    if found is None:
+        raise NotFoundError("this lot is not there")
+    return found
+
+
+def open_weigh_outs(session: Session) -> list[WeighOut]:
+    """Weigh-outs that were begun and not ended, the latest first."""
+    return list(session.scalars(select(WeighOut).where(WeighOut.ended_s.is_(None)).order_by(WeighOut.id.desc())))
+
+
+def weigh_out(session: Session, weigh_out_id: int, to_change: bool = False) -> WeighOut:
+    """One weigh-out. Raises NotFoundError, and ClashError for one that has ended and is to be changed."""
+    found = session.get(WeighOut, weigh_out_id)
+    if found is None:
+        raise NotFoundError("this weigh-out is not there")
+    if to_change and found.ended_s is not None:
+        raise ClashError("this weigh-out has ended: nothing can be weighed into it any more")
+    return found
+
+
+def counted(of: WeighOut) -> list[WeighEntry]:
+    """The entries that count: those not struck through."""
+    return [entry for entry in of.entries if entry.struck_s is None]
+
+
+def rescale_of(of: WeighOut) -> float:
+    """By how much the sheet has been rescaled so far."""
+    return next((entry.rescale for entry in reversed(counted(of)) if entry.rescale is not None), 1.0)
+
+
+def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
+    """Note what went into the bowl; an entry sent twice counts once."""
+    if session.scalar(select(WeighEntry.id).where(WeighEntry.uid == entry.uid)) is None:
+        of.entries.append(entry)
+        session.flush()
+
+
+def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: int) -> WeighOut:
+    """Strike an entry through. Raises NotFoundError, ClashError."""
+    entry = session.get(WeighEntry, entry_id)
+    if entry is None:
+        raise NotFoundError("this entry is not there")
+    if entry.struck_s is not None:
+        raise ClashError("this entry is struck through already")
+    weigh_out(session, entry.weigh_out_id, to_change=True)
+    entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason
+    return entry.weigh_out
+
+
+@dataclass(frozen=True)
+class NewMaking:
+    """A batch as made, and the holds it starts with (text, source)."""
+
+    code: str
+    product: str
+    kind: str
+    shape: str
+    casing: str
+    fat_percent: float | None
+    salt_percent: float | None
+    sheet: str
+    profile: str
+    pinch_place_id: int | None
+    holds: tuple[tuple[str, str], ...]
+
+
+def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, now_s: int) -> Making:
+    """Make a batch of a weigh-out, which ends with it, or of trimmed muscles. Raises ClashError, NotFoundError."""
+    if session.scalar(select(Batch.id).where(Batch.code == new.code)) is not None:
+        raise ClashError(f"batch {new.code} is there already: give it another code")
+    if new.pinch_place_id is not None:
+        place(session, new.pinch_place_id)
+    batch = Batch(
+        code=new.code,
+        product=new.product,
+        kind=new.kind,
+        shape=new.shape,
+        casing=new.casing,
+        fat_percent=new.fat_percent,
+        salt_percent=new.salt_percent,
+        created_s=now_s,
+    )
+    made = Making(
+        batch=batch,
+        weigh_out=of,
+        sheet=new.sheet,
+        profile=new.profile,
+        made_s=now_s,
+        by=by,
+        pinch_place_id=new.pinch_place_id,
+    )
+    made.holds = [Hold(text=text, source=source, at_s=now_s) for text, source in new.holds]
+    if of is not None:
+        of.ended_s, of.end = now_s, "made"
+    session.add(made)
+    flush_or_clash(session, f"batch {new.code} was made a moment ago")
+    return made
+
+
+def makings(session: Session) -> list[Making]:
+    """All batches made at the Bench, the latest first."""
+    return list(session.scalars(select(Making).order_by(Making.made_s.desc(), Making.batch_id.desc())))
+
+
+def making(session: Session, batch_id: int) -> Making:
+    """One batch as made. Raises NotFoundError."""
+    found = session.get(Making, batch_id)
+    if found is None:
+        raise NotFoundError("this batch was not made at the Bench")
+    return found
+
+
+def put_pinch(session: Session, of: Making, place_id: int) -> None:
+    """Lay the pinch for pH of a batch beside its pieces. Raises NotFoundError."""
+    place(session, place_id)
+    of.pinch_place_id = place_id
+
+
+def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, by: str, now_s: int) -> Making:
+    """Answer a hold with a reason and its legal basis; the hold stays on record."""
+    hold = session.get(Hold, hold_id)
+    if hold is None:
+        raise NotFoundError("this hold is not there")
+    if hold.answered_s is not None:
+        raise ClashError("this hold is answered already")
+    hold.answered_s, hold.answered_by, hold.reason, hold.legal_basis = now_s, by, reason, legal_basis
+    return making(session, hold.batch_id)
+
+
+def add_pieces(session: Session, of: Making, pieces: list[MadePiece]) -> None:
+    """Tag pieces of a batch, all or none. Raises ClashError, OutOfRangeError."""
+    for new in pieces:
+        target_gross(new)  # refuses what no piece can be
+        taken = session.scalar(select(Piece.id).where(Piece.tag == new.tag))
+        if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
+            raise ClashError(f"tag {new.tag} is on another piece already")
+        of.pieces.append(new)
+    flush_or_clash(session, "one of these tags was given a moment ago")
+
+
+def target_gross(of: MadePiece) -> float:
+    """What the scale must show when a piece is done, on the basis chosen for it [g]. Raises OutOfRangeError."""
+    net_g = net_weight(of.gross_g, of.tare_g)
+    base = {"raw": of.raw_g, "cured": of.cured_g, "hung": net_g}[of.loss_basis]
+    if base is None:
+        raise OutOfRangeError(
+            f"{of.tag}: its loss counts from the {of.loss_basis} weight, which is not known: weigh it, or count from "
+            "the weight when hung"
+        )
+    target_g = target_by_basis(base, base, base, of.target_loss_percent)["hung"]
+    if target_g >= net_g:
+        raise OutOfRangeError(f"{of.tag}: at {net_g:g} g it is at its target of {target_g:g} g already")
+    return target_g + of.tare_g
+
+
+def next_code(session: Session, product: str) -> str:
+    """A code for the next batch of a product: its first letter and a running number, as on the tags."""
+    letter = next((c for c in product.upper() if c.isalpha()), "B")
+    numbers = [
+        int(code.removeprefix(f"{letter}-"))
+        for code in session.scalars(select(Batch.code).where(Batch.code.like(f"{letter}-%")))
+        if code.removeprefix(f"{letter}-").isdigit()
+    ]
+    return f"{letter}-{max(numbers, default=0) + 1:02d}"
+
+
+def find_tag(session: Session, tag: str) -> tuple[int | None, int | None]:
+    """The piece that hangs or hung under a tag, and the batch of one that was made under it."""
+    hung = session.scalar(select(Piece.id).where(Piece.tag == tag))
+    made = session.scalar(select(MadePiece.batch_id).where(MadePiece.tag == tag))
+    return hung, made

@@ -1,0 +1,217 @@
+"""The Bench through its API: from a sheet to tagged pieces that hang, on real SQLite."""
+
+import copy
+
+import pytest
+from fastapi.testclient import TestClient
+
+from support import piece_body, sheet_body
+
+BY = {"by": "Ida"}
+
+
+def work(client: TestClient, sheet: dict, profile: str = "us") -> dict:
+    answer = client.post("/api/bench/work", json={"sheet": sheet, "profile": profile})
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def begin(client: TestClient, sheet: dict) -> dict:
+    answer = client.post("/api/weigh-outs", json={"product": "Juniper salame", "sheet": sheet, **BY})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def pour(client: TestClient, weigh_out: dict, key: str, grams: float, uid: str = "", lot: str = ""):
+    body = {"uid": uid or f"{key}-{grams}-uid", "key": key, "grams": grams, "lot": lot, **BY}
+    return client.post(f"/api/weigh-outs/{weigh_out['id']}/entries", json=body)
+
+
+def pour_all(client: TestClient, weigh_out: dict) -> None:
+    for thing in weigh_out["things"]:
+        lot = {"meat-0": "SH-11", "curing": "CS-2"}.get(thing["key"], "")
+        assert pour(client, weigh_out, thing["key"], round(thing["target_g"], 2), lot=lot).status_code == 201
+
+
+def made(client: TestClient, sheet: dict, code: str = "J-01") -> dict:
+    weigh_out = begin(client, sheet)
+    pour_all(client, weigh_out)
+    answer = client.post(f"/api/weigh-outs/{weigh_out['id']}/batch", json={"code": code, **BY})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def test_a_sheet_is_worked_with_its_consequences(client: TestClient) -> None:
+    found = work(client, sheet_body())
+    assert (found["meat_g"], found["problems"]) == (5000, [])
+    assert found["fat_percent"] == pytest.approx(26.48)
+    grams = {line["key"]: line["grams"] for line in found["lines"]}
+    assert grams["curing"] == 12.5
+    assert grams["line-0"] == pytest.approx(15)
+    follows = found["consequences"]
+    assert follows["nitrite"]["figure"]["value"] == pytest.approx(156.25)
+    assert follows["nitrite"]["standing"] == "pass"  # 156.25 rounds to the limit of 156
+    assert follows["cautions"] == []
+    dry = {o["loss_percent"]: o for o in follows["outlooks"]}
+    assert dry[40]["water_activity"] < dry[30]["water_activity"]
+    assert follows["pieces"] == 6
+    assert work(client, sheet_body(), "eu")["consequences"]["nitrite"]["standing"] == "fail"
+
+
+@pytest.mark.parametrize(
+    ("change", "where", "words"),
+    [
+        ({"salt_percent": 100}, "salt_percent", "salt must be between 0 and 15 %, got 100"),
+        ({"parts": []}, "parts.0.weight_g", "weigh the trimmed meat first"),
+        (
+            {"parts": [{"name": "Shoulder", "weight_g": -3, "fat_percent": 20}]},
+            "parts.0.weight_g",
+            "weight must be between",
+        ),
+        (
+            {"parts": [{"name": "Shoulder", "weight_g": 900, "fat_percent": 20, "price_per_kg": -2}]},
+            "parts.0.price_per_kg",
+            "price must be between 0",
+        ),
+        ({"lines": [{"name": "Pepper", "amount": 1e9}]}, "lines.0.amount", "amount must be between 0 and 100 %"),
+        ({"salt_percent": 0.1, "salt_basis": "inclusive"}, "salt_percent", "more than the 0.1 % of salt"),
+    ],
+)
+def test_a_fault_is_told_at_its_field_and_disturbs_no_other(client, change, where, words) -> None:
+    found = work(client, {**sheet_body(), **change})
+    problem = next(p for p in found["problems"] if p["where"] == where)
+    assert words in problem["text"]
+    refused = client.post("/api/weigh-outs", json={"product": "X", "sheet": {**sheet_body(), **change}, **BY})
+    if found["problems"]:
+        assert refused.status_code == 422
+        assert "cannot be weighed out yet" in refused.json()["detail"]
+
+
+def test_fat_is_shifted_and_the_sheet_scaled(client: TestClient) -> None:
+    leaner = client.post("/api/bench/blend", json={"sheet": sheet_body(), "fat_percent": 20}).json()
+    assert work(client, leaner)["fat_percent"] == pytest.approx(20, abs=0.02)
+    assert sum(p["weight_g"] for p in leaner["parts"]) == pytest.approx(5000, abs=0.2)
+    out = client.post("/api/bench/blend", json={"sheet": sheet_body(), "fat_percent": 95})
+    assert (out.status_code, "fat wanted must lie between" in out.json()["detail"]) == (422, True)
+    double = client.post("/api/bench/scale", json={"sheet": sheet_body(), "meat_g": 10_000}).json()
+    assert work(client, double)["consequences"]["nitrite"]["figure"]["value"] == pytest.approx(156.25)
+
+
+def test_recipes_keep_every_version_with_its_reason(client: TestClient) -> None:
+    first = client.post("/api/recipes", json={"name": "Juniper salame", "sheet": sheet_body(), **BY}).json()
+    again = client.post("/api/recipes", json={"name": "Juniper salame", "sheet": sheet_body(), **BY})
+    assert (again.status_code, again.json()["code"]) == (409, "clash")
+    changed = sheet_body()
+    changed["lines"][1]["amount"] = 0.3
+    changed["lines"].append({"name": "Juniper", "amount": 0.1})
+    url = f"/api/recipes/{first['id']}"
+    second = client.post(f"{url}/versions", json={"sheet": changed, "reason": "half as much garlic again", **BY}).json()
+    assert [v["number"] for v in second["versions"]] == [1, 2]
+    same = client.post(f"{url}/versions", json={"sheet": changed, "reason": "x", **BY})
+    assert same.status_code == 409
+    rows = client.get(f"{url}/compare", params={"before": 1, "after": 2}).json()
+    assert rows == [
+        {"what": "Garlic", "was": "0.2 %", "now": "0.3 %"},
+        {"what": "Juniper", "was": None, "now": "0.1 %"},
+    ]
+    file = client.get(f"{url}/file", params={"version": 2})
+    back = client.post("/api/recipes/read", files={"file": ("r.json", file.content)})
+    assert back.json()["sheet"] == second["versions"][1]["sheet"]
+    bad = client.post("/api/recipes/read", files={"file": ("r.json", b'{"format": "zymon-recipe/1", "name": "x"}')})
+    assert (bad.status_code, bad.json()["code"]) == (422, "file_unusable")
+
+
+def test_a_weigh_out_is_left_taken_up_and_counts_nothing_twice(client: TestClient, chamber: dict) -> None:
+    weigh_out = begin(client, sheet_body())
+    assert weigh_out["left"] == len(weigh_out["things"])
+    assert pour(client, weigh_out, "meat-0", 3800, lot="SH-11").status_code == 201
+    for _ in range(2):  # the same entry sent twice
+        once = pour(client, weigh_out, "meat-0", 0.5, uid="the-same-uid").json()
+    assert once["things"][0]["weighed_g"] == pytest.approx(3800.5)
+    assert [w["left"] for w in client.get("/api/bench").json()["weigh_outs"]] == [once["left"]]
+    early = client.post(f"/api/weigh-outs/{weigh_out['id']}/batch", json={"code": "J-01", **BY})
+    assert (early.status_code, "not weighed out yet" in early.json()["detail"]) == (422, True)
+    too_much = pour(client, weigh_out, "curing", 14.5).json()
+    (curing,) = [t for t in too_much["things"] if t["key"] == "curing"]
+    assert (curing["state"], round(curing["missing_g"], 2)) == ("over", -2.0)
+    out = pour(client, weigh_out, "curing", -2.0).json()
+    assert next(t for t in out["things"] if t["key"] == "curing")["state"] == "right"
+    assert pour(client, weigh_out, "curing", -50).status_code == 422
+    wrong_label = pour(client, weigh_out, "curing", 0.1, lot="SH-11")
+    assert (wrong_label.status_code, "look at the label" in wrong_label.json()["detail"]) == (409, True)
+
+
+def test_the_rest_is_rescaled_to_what_went_in(client: TestClient) -> None:
+    weigh_out = begin(client, sheet_body())
+    pour(client, weigh_out, "meat-0", 3990)
+    body = {"uid": "rescale-1", "key": "meat-0", **BY}
+    now = client.post(f"/api/weigh-outs/{weigh_out['id']}/rescale", json=body).json()
+    assert now["rescale"] == pytest.approx(1.05)
+    targets = {t["key"]: t["target_g"] for t in now["things"]}
+    assert targets["meat-1"] == pytest.approx(1260)
+    assert targets["curing"] == pytest.approx(13.125)
+    struck = client.post(
+        f"/api/weigh-out-entries/{now['entries'][-1]['id']}/strike", json={"reason": "no", **BY}
+    ).json()
+    assert struck["rescale"] == 1
+
+
+def test_from_batch_to_tags_to_the_hook_and_back_to_the_lot(client: TestClient, chamber: dict) -> None:
+    batch = made(client, sheet_body())
+    assert (batch["holds"], batch["asks_pinch"], batch["next_tag"]) == ([], True, "J-01-01")
+    place = chamber["place"]["id"]
+    assert client.put(f"/api/batches/{batch['id']}/pinch", json={"place_id": place}).json()["pinch_place"] == "Cellar"
+    one = {"gross_g": 905, "casing_g": 6, "string_g": 4, "diameter_mm": 60, "target_loss_percent": 35}
+    url = f"/api/batches/{batch['id']}/pieces"
+    done = client.post(url, json={"pieces": [one, one], **BY}).json()
+    assert [p["tag"] for p in done["pieces"]] == ["J-01-01", "J-01-02"]
+    assert done["pieces"][0]["target_gross_g"] == pytest.approx(895 * 0.65 + 10, abs=0.06)
+    clash = client.post(url, json={"pieces": [one, {**one, "tag": "J-01-01"}], **BY})
+    assert clash.status_code == 409
+    assert len(client.get(f"/api/batches/{batch['id']}").json()["pieces"]) == 2  # all or none
+    raw = client.post(url, json={"pieces": [{**one, "loss_basis": "raw"}], **BY})
+    assert "its loss counts from the raw weight, which is not known" in raw.json()["detail"]
+    pdf = client.get(f"/api/batches/{batch['id']}/tags.pdf", params={"paper": "roll62"})
+    assert pdf.content.startswith(b"%PDF")
+
+    waiting = client.get("/api/bench/waiting").json()
+    assert [w["tag"] for w in waiting] == ["J-01-01", "J-01-02"]
+    w = waiting[0]
+    body = piece_body(
+        chamber, tag=w["tag"], batch_code=w["batch"], product=w["product"], kind=w["kind"], shape=w["shape"],
+        casing=w["casing"], start_weight_g=w["gross_g"], tare_g=w["tare_g"], diameter_mm=w["diameter_mm"],
+        target_loss_percent=w["target_loss_percent"],
+    )  # fmt: skip
+    hung = client.post("/api/pieces", json=body)
+    assert hung.status_code == 201, hung.text
+    assert hung.json()["card"]["target_weight_g"] == pytest.approx(w["target_gross_g"], abs=0.1)
+    assert [w["tag"] for w in client.get("/api/bench/waiting").json()] == ["J-01-02"]
+    assert client.get("/api/tags/J-01-01").json()["place_id"] == place
+    assert client.get("/api/tags/J-01-02").json()["batch_id"] == batch["id"]
+    lot = next(lot for lot in client.get("/api/lots").json() if lot["code"] == "SH-11")
+    (held,) = client.get(f"/api/lots/{lot['id']}").json()["batches"]
+    assert (held["code"], held["tags"]) == ("J-01", ["J-01-01", "J-01-02"])
+    assert {u["lot"] for u in client.get(f"/api/batches/{batch['id']}").json()["used"]} == {"SH-11", "CS-2", None}
+
+
+def test_minced_goods_without_nitrite_carry_a_hold_that_wants_a_legal_basis(client: TestClient) -> None:
+    bare = copy.deepcopy(sheet_body())
+    bare["curing"] = None
+    said = work(client, bare)["consequences"]["cautions"]
+    assert any(c["hold"] and "No nitrite in minced goods" in c["text"] for c in said)
+    batch = made(client, bare, "J-02")
+    (hold,) = batch["holds"]
+    assert client.get("/api/bench").json()["batches"][0]["held"]
+    empty = client.post(f"/api/holds/{hold['id']}/answer", json={"reason": "school", "legal_basis": "", **BY})
+    assert empty.status_code == 422
+    answer = {"reason": "challenge study 12", "legal_basis": "licence 7, section 3", **BY}
+    after = client.post(f"/api/holds/{hold['id']}/answer", json=answer).json()
+    assert after["holds"][0]["legal_basis"] == "licence 7, section 3"
+    assert client.post(f"/api/holds/{hold['id']}/answer", json=answer).status_code == 409
+
+
+def test_weeks_are_told_by_the_forecast_of_the_place(client: TestClient, chamber: dict) -> None:
+    told = client.post("/api/bench/weeks", json={"sheet": sheet_body(), "place_id": chamber["place"]["id"]}).json()
+    assert 4 < told["middle"] < 12
+    assert told["low"] < told["middle"] < told["high"]
+    assert told["hooks_free"] == 8
