@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from pages import open_workshop
 from support import DATA, NOW
 
 DAY = 86_400
@@ -23,15 +24,6 @@ def climate_file(folder: Path) -> Path:
         "Datum Zeit;Temperatur (°C);Feuchte\n" + "\n".join(lines).replace(".2;", ",2;").replace(".3;", ",3;")
     )
     return file
-
-
-def open_workshop(page: Page, url: str) -> None:
-    page.goto(url)
-    page.get_by_label("Workshop").fill("Test cellar")
-    page.get_by_label("Your name").fill("Ida")
-    page.get_by_label("Drying chamber: name").fill("Back cellar")
-    page.get_by_role("button", name="Open the workshop").click()
-    expect(page.get_by_role("heading", name="Nothing hangs in Back cellar yet")).to_be_visible()
 
 
 def hang(page: Page, tag: str = "J-14-03") -> None:

@@ -11,7 +11,7 @@ WATER_KG_MOL = 0.0180153
 SATURATED_MOLALITY = 6.15  # sodium chloride at 25 °C
 # Pitzer's parameters for sodium chloride at 25 °C (Pitzer and Mayorga 1973)
 _BETA0, _BETA1, _CPHI, _APHI, _B, _ALPHA = 0.0765, 0.2664, 0.00127, 0.3915, 1.2, 2.0
-OTHER_SOLUTES = 0.010  # lowering by lactate, phosphates and amino acids at 60 % water; estimate, grows as water goes
+OTHER_SOLUTES = 0.008  # lowering by lactate, phosphates and amino acids at 60 % water; estimate, grows as water goes
 SORPTION_X = 0.18  # water per fat-free dry matter at which proteins alone would hold aw at 0.5; estimate
 ESTIMATE_SD = 0.015  # one standard deviation of the estimate in meat
 

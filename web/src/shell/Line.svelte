@@ -7,7 +7,13 @@
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';
 
-  let { line, placeId }: { line: Schema['Line']; placeId: number | null } = $props();
+  type Station = 'bench' | 'hang';
+  interface Props {
+    line: Schema['Line'];
+    placeId: number | null;
+    station?: Station;
+  }
+  let { line, placeId, station: here = 'hang' }: Props = $props();
 
   const stations = ['today', 'bench', 'salt', 'warm', 'hang', 'rest', 'book'] as const;
   const hanging = $derived(line.places.reduce((sum, place) => sum + place.pieces, 0));
@@ -35,13 +41,21 @@
     aria-label="Stations"
   >
     {#each stations as station (station)}
-      {#if station === 'hang'}
+      {#if station === 'hang' || station === 'bench'}
         <a
-          class="stop here"
-          href={placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/')}
-          aria-current="page"
+          class="stop use"
+          class:here={station === here}
+          href={station === 'bench'
+            ? p('/bench')
+            : placeId
+              ? p('/hang/:place', { params: { place: String(placeId) } })
+              : p('/')}
+          aria-current={station === here ? 'page' : undefined}
         >
-          <span>{words.stations[station]}<sup class="ml-0.5 text-xs">{hanging}</sup></span>
+          <span
+            >{words.stations[station]}{#if station === 'hang'}<sup class="ml-0.5 text-xs">{hanging}</sup
+              >{/if}</span
+          >
           <i aria-hidden="true"></i>
         </a>
       {:else}
@@ -134,6 +148,9 @@
     border-radius: 50%;
     border: 1px solid var(--bar-quiet);
     background: var(--bar);
+  }
+  .use {
+    color: color-mix(in oklab, var(--bar-ink) 85%, var(--bar));
   }
   .here {
     color: var(--bar-ink);

@@ -9,5 +9,10 @@ export const { p, navigate, route } = createRouter({
   '/places/new': () => import('../stations/hang/NewPlace.svelte'),
   '/hang/:place': Hang,
   '/hang/:place/climate': () => import('../stations/hang/Climate.svelte'),
+  '/bench': () => import('../stations/bench/Bench.svelte'),
+  '/bench/weigh/:id': () => import('../stations/bench/WeighOut.svelte'),
+  '/bench/batch/:id': () => import('../stations/bench/Batch.svelte'),
+  '/bench/lot/:id': () => import('../stations/bench/Lot.svelte'),
+  '/t/:tag': () => import('./TagGoto.svelte'),
   '*lost': Lost,
 });

@@ -62,3 +62,13 @@ export function age(at: string, now: number): string {
 }
 
 export const daysSince = (at: string, now: number): number => (now - new Date(at).getTime()) / 86_400_000;
+
+/** A number without useless zeros. */
+export const tidyNumber = (value: number, digits: number): string => String(Number(value.toFixed(digits)));
+
+/** Digits that a weight deserves in a recipe: a pinch in hundredths, a block in whole grams. */
+export const gramDigits = (g: number): number => (g < 10 ? 2 : g < 100 ? 1 : 0);
+export const recipeGrams = (g: number): string =>
+  Number(g.toFixed(gramDigits(g)))
+    .toLocaleString('en-GB', { maximumFractionDigits: 2 })
+    .replace(/,/g, '\u2009');

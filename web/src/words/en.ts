@@ -1,8 +1,10 @@
 // Every text on screen, in English. Another language is another file of the same shape.
+import { bench } from './en.bench';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
 export const words = {
+  bench,
   stations: {
     today: 'Today',
     bench: 'Bench',
@@ -218,6 +220,7 @@ export const words = {
   },
   form: {
     hangTitle: 'Hang a piece',
+    waiting: (n: number) => `${n} from the bench ${n === 1 ? 'waits' : 'wait'} for a hook`,
     product: 'Product',
     kind: 'Kind',
     shape: 'Shape',

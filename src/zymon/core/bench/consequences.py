@@ -259,8 +259,8 @@ def _cautions(
     for gauge in (nitrite, nitrate):
         if gauge.standing == "fail" and gauge.figure.value > 0:
             text = (
-                f"{gauge.figure.value:.0f} {gauge.figure.unit} of {gauge.figure.name} is over the {gauge.limit:.0f} "
-                f"that {profile.name} allows for these goods."
+                f"{gauge.figure.value:.0f} {gauge.figure.unit} of {gauge.figure.name} is over the limit of "
+                f"{gauge.limit:.0f} for these goods ({profile.name})."
             )
             said.append(Caution("curing.percent", text, True, profile.source))
     if nitrite.standing == "caution":

@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..errors import OutOfRangeError, require
 from ..formulation import (
+    TOO_COARSE_PERCENT,
     Formulation,
     LineBasis,
     Part,
@@ -23,6 +24,7 @@ from ..formulation import (
 Role = Literal["spice", "sugar", "culture", "wine", "antioxidant", "other"]
 
 MOST_PRICE = 10_000.0
+CLOSELY, CLOSE_PERCENT = ("salt", "curing"), 2.0  # what safety hangs on is weighed closer than a spice
 
 
 @dataclass(frozen=True)
@@ -159,7 +161,7 @@ def work(sheet: Sheet) -> Worked:
             continue
         if line.price_per_kg is not None:
             faults.ok(f"lines.{i}.price_per_kg", "price", line.price_per_kg, 0, MOST_PRICE, "a kg")
-        lines.append(_line(f"line-{i}", line.name, grams, line.basis, line.amount, meat_g))
+        lines.append(_line(f"line-{i}", line.name, grams, line.basis, line.amount, meat_g, line.role == "culture"))
     return Worked(meat_g, mixed.fat_percent, sum(line.grams for line in lines), tuple(lines), made, tuple(faults.found))
 
 
@@ -187,8 +189,12 @@ def _salted(sheet: Sheet, meat_g: float, faults: _Faults) -> Formulation | None:
         return None
 
 
-def _line(key: str, name: str, grams: float, basis: LineBasis, amount: float, meat_g: float) -> WorkedLine:
-    scale_g = scale_needed(grams) if grams > 0 else 1.0
+def _line(
+    key: str, name: str, grams: float, basis: LineBasis, amount: float, meat_g: float, close: bool = False
+) -> WorkedLine:
+    scale_g = (
+        scale_needed(grams, CLOSE_PERCENT if key in CLOSELY or close else TOO_COARSE_PERCENT) if grams > 0 else 1.0
+    )
     return WorkedLine(
         key=key,
         name=name,

@@ -51,7 +51,7 @@
   });
   $effect(() => {
     void placeId;
-    chosen = null;
+    chosen = Number(new URLSearchParams(location.search).get('piece')) || null; // a paper tag's code leads here
     beside = 'piece';
     moving = false;
   });
@@ -61,6 +61,7 @@
     void client.invalidateQueries({ queryKey: ['room'] });
     void client.invalidateQueries({ queryKey: keys.line });
     void client.invalidateQueries({ queryKey: keys.told });
+    void client.invalidateQueries({ queryKey: ['waiting'] });
     void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
   }
   function pick(id: number | null): void {

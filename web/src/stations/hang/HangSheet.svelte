@@ -1,6 +1,8 @@
 <script lang="ts">
   // Hang a piece: the tag fills in while the measures are typed.
-  import type { Schema } from '../../api/client';
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
   import Pick from '../../forms/Pick.svelte';
   import { dayRange, grams, longDay } from '../../units/format';
@@ -15,6 +17,10 @@
   }
   let { form, room, onhung, onclose }: Props = $props();
 
+  const waiting = createQuery(() => ({
+    queryKey: ['waiting'],
+    queryFn: () => take(api.GET('/api/bench/waiting')),
+  }));
   const options = <T extends string>(names: Record<T, string>): [T, string][] =>
     Object.entries(names) as [T, string][];
   const rod = $derived(room.rods.find((r) => r.id === form.rodId));
@@ -45,6 +51,24 @@
       onclick={onclose}>✕</button
     >
   </div>
+  {#if waiting.data?.length}
+    <label class="mt-1 block">
+      <span class="text-sm font-semibold">{words.form.waiting(waiting.data.length)}</span>
+      <select
+        class="select min-h-11 w-full text-base"
+        value=""
+        onchange={(e) => {
+          const made = waiting.data.find((one) => one.tag === e.currentTarget.value);
+          if (made) form.takeWaiting(made);
+        }}
+      >
+        <option value="">–</option>
+        {#each waiting.data as made (made.tag)}
+          <option value={made.tag}>{made.tag} · {made.product} · {grams(made.gross_g)}</option>
+        {/each}
+      </select>
+    </label>
+  {/if}
   <div class="mt-2 grid grid-cols-2 gap-x-3 gap-y-2.5">
     <div class="col-span-2">
       <Field label={words.form.product} bind:value={form.product} required fault={where === 'product'} />

@@ -73,6 +73,26 @@ export class HangForm {
     }
   }
 
+  /** Take a piece that was tagged at the Bench. */
+  takeWaiting(made: Schema['WaitingPiece']): void {
+    const text = (value: number | null): string => (value === null ? '' : String(value));
+    this.product = made.product;
+    this.kind = made.kind;
+    this.shape = made.shape;
+    this.casing = made.casing;
+    this.batch = made.batch;
+    this.tag = made.tag;
+    this.start = text(made.gross_g);
+    this.tare = text(made.tare_g);
+    this.loss = text(made.target_loss_percent);
+    this.diameter = text(made.diameter_mm);
+    this.thickness = text(made.thickness_mm);
+    this.length = text(made.length_mm);
+    this.fat = text(made.fat_percent);
+    this.salt = text(made.salt_percent);
+    this.changed();
+  }
+
   body(): PieceIn | null {
     const start = typedNumber(this.start);
     const loss = typedNumber(this.loss);

@@ -1,0 +1,179 @@
+<script lang="ts">
+  // A batch as it was made: its holds, what went in, its pieces and their tags.
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { lineQuery } from '../../api/queries';
+  import PaperTag from '../../goods/PaperTag.svelte';
+  import Line from '../../shell/Line.svelte';
+  import { p, route } from '../../shell/router';
+  import { session } from '../../shell/session.svelte';
+  import { fullDay, grams, recipeGrams, useTimeZone } from '../../units/format';
+  import { words } from '../../words/en';
+  import Holds from './Holds.svelte';
+  import NewPieces from './NewPieces.svelte';
+
+  const say = words.bench.batch;
+  const client = useQueryClient();
+  const id = $derived(Number((route.params as { id?: string }).id));
+  const line = createQuery(lineQuery);
+  const batch = createQuery(() => ({
+    queryKey: ['batch', id],
+    queryFn: () => take(api.GET('/api/batches/{batch_id}', { params: { path: { batch_id: id } } })),
+  }));
+  $effect(() => {
+    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
+  });
+  const data = $derived(batch.data);
+  const chamber = $derived(line.data?.places.find((place) => place.kind === 'chamber'));
+
+  function took(answer: Schema['BatchOut']): void {
+    client.setQueryData(['batch', id], answer);
+    void client.invalidateQueries({ queryKey: ['bench'] });
+  }
+  async function pinch(placeId: number): Promise<void> {
+    try {
+      took(
+        await take(
+          api.PUT('/api/batches/{batch_id}/pinch', {
+            params: { path: { batch_id: id } },
+            body: { place_id: placeId },
+          }),
+        ),
+      );
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+</script>
+
+<svelte:head><title>{data ? say.title(data.code) : words.bench.title} · Zymon</title></svelte:head>
+
+<div class="flex h-full flex-col">
+  {#if line.data}<Line line={line.data} placeId={null} station="bench" />{/if}
+  <div class="page">
+    {#if data}
+      <main>
+        <p class="quiet">{data.product} · {say.made(fullDay(data.made_at), data.by)}</p>
+        <h1 class="font-tag text-4xl font-bold">{say.title(data.code)}</h1>
+        <p class="mt-1">
+          {#if data.fat_percent !== null}{say.fat} <strong>{data.fat_percent} %</strong>{/if}
+          {#if data.salt_percent !== null}· {say.salt} <strong>{data.salt_percent} %</strong>{/if}
+          {#if data.meat_temperature_c !== null}· {say.mince}
+            <strong>{data.meat_temperature_c} °C</strong>{/if}
+          {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}
+        </p>
+        {#if data.asks_pinch}
+          <label class="mt-2 inline-flex items-baseline gap-2">
+            <span class="text-warning font-semibold">{words.bench.weigh.pinch}</span>
+            <select class="pick" value={0} onchange={(e) => void pinch(Number(e.currentTarget.value))}>
+              <option value={0}>{words.bench.weigh.noPinch}</option>
+              {#each line.data?.places ?? [] as place (place.id)}<option value={place.id}>{place.name}</option
+                >{/each}
+            </select>
+          </label>
+        {/if}
+        <Holds holds={data.holds} {took} />
+        <NewPieces batch={data} {took} />
+        {#if data.pieces.length}
+          <ul class="tags">
+            {#each data.pieces as piece (piece.id)}
+              <li>
+                <PaperTag top={piece.tag} main={grams(piece.target_gross_g)} loud />
+                <span class="quiet block text-sm"
+                  >{grams(piece.gross_g)} · {piece.piece_id === null ? say.waits : say.hangs}</span
+                >
+              </li>
+            {/each}
+          </ul>
+          <div class="mt-3 flex flex-wrap items-center gap-3">
+            <span class="font-semibold">{say.tags}</span>
+            <a class="btn min-h-11" href={`/api/batches/${id}/tags.pdf?paper=a4`} target="_blank">{say.a4}</a>
+            <a class="btn min-h-11" href={`/api/batches/${id}/tags.pdf?paper=roll62`} target="_blank"
+              >{say.roll}</a
+            >
+            {#if chamber}
+              <a
+                class="btn btn-primary min-h-11"
+                href={p('/hang/:place', { params: { place: String(chamber.id) } })}>{say.toHook}</a
+              >
+            {/if}
+          </div>
+        {/if}
+      </main>
+      <aside>
+        <h2 class="font-tag text-xl font-semibold">{say.used}</h2>
+        <table class="used">
+          <tbody>
+            {#each data.used as used, i (i)}
+              <tr>
+                <th scope="row">{used.name}</th>
+                <td>{recipeGrams(used.grams)} g</td>
+                <td>
+                  {#if used.lot_id !== null}
+                    <a
+                      class="underline underline-offset-4"
+                      href={p('/bench/lot/:id', { params: { id: String(used.lot_id) } })}>{used.lot}</a
+                    >
+                  {:else}<span class="quiet">{say.lotless}</span>{/if}
+                </td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </aside>
+    {:else}
+      <p class="p-6 first-letter:uppercase" class:text-error={batch.isError}>
+        {batch.isError ? batch.error.message : words.loading}
+      </p>
+    {/if}
+  </div>
+</div>
+
+<style>
+  .page {
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    overflow-y: auto;
+  }
+  main {
+    flex: 1;
+    min-width: 0;
+    padding: 0.9rem 1.25rem 3rem;
+  }
+  aside {
+    width: 24rem;
+    flex: none;
+    padding: 0.9rem 1.25rem 2rem;
+    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
+  }
+  .used th,
+  .used td {
+    padding: 0.3rem 1rem 0.3rem 0;
+    text-align: left;
+    font-weight: 400;
+    vertical-align: baseline;
+  }
+  .used td:nth-child(2) {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .used tr + tr {
+    border-top: 1px solid var(--color-base-300);
+  }
+  .tags {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 1rem 1.4rem;
+    margin-top: 1rem;
+  }
+  @media (max-width: 900px) {
+    .page {
+      flex-direction: column;
+    }
+    aside {
+      width: auto;
+    }
+  }
+</style>

@@ -1,0 +1,142 @@
+<script lang="ts">
+  // The meat block: what was bought and trimmed, how fat it is, and the whole of it.
+  import Num from '../../forms/Num.svelte';
+  import { words } from '../../words/en';
+  import type { Desk } from './desk.svelte';
+
+  let { desk }: { desk: Desk } = $props();
+  const say = words.bench;
+  const parts = $derived(desk.sheet.parts);
+  const fault = (where: string): string | undefined => desk.faults[where];
+</script>
+
+<section aria-label={say.meat}>
+  <h2 class="font-tag text-xl font-semibold">{say.meat}</h2>
+  <table class="rows">
+    <thead>
+      <tr>
+        <th scope="col" class="name">{say.part}</th>
+        <th scope="col">{say.trimmed}</th>
+        <th scope="col">{say.fatOf}</th>
+        <th scope="col" class="more">{say.bought}</th>
+        <th scope="col" class="more">{say.price}</th>
+        <th scope="col" class="more">{say.lot}</th>
+        <th></th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each parts as part, i (i)}
+        <tr>
+          <td class="name">
+            <input
+              class="word"
+              aria-label={`${say.part} ${i + 1}`}
+              bind:value={part.name}
+              oninput={() => desk.changed()}
+            />
+          </td>
+          <td>
+            <Num
+              label={`${part.name}, ${say.trimmed}`}
+              value={part.weight_g}
+              digits={1}
+              fault={fault(`parts.${i}.weight_g`)}
+              onset={(n) => {
+                part.weight_g = n ?? 0;
+                desk.changed();
+              }}
+            />
+          </td>
+          <td>
+            <Num
+              label={`${part.name}, ${say.fatOf}`}
+              value={part.fat_percent}
+              digits={1}
+              fault={fault(`parts.${i}.fat_percent`)}
+              onset={(n) => {
+                part.fat_percent = n ?? 0;
+                desk.changed();
+              }}
+            />
+          </td>
+          <td class="more">
+            <Num
+              label={`${part.name}, ${say.bought}`}
+              value={part.bought_g ?? null}
+              digits={0}
+              optional
+              fault={fault(`parts.${i}.bought_g`)}
+              onset={(n) => {
+                part.bought_g = n;
+                desk.changed();
+              }}
+            />
+          </td>
+          <td class="more">
+            <Num
+              label={`${part.name}, ${say.price}`}
+              value={part.price_per_kg ?? null}
+              optional
+              fault={fault(`parts.${i}.price_per_kg`)}
+              onset={(n) => {
+                part.price_per_kg = n;
+                desk.changed();
+              }}
+            />
+          </td>
+          <td class="more">
+            <input
+              class="word lot"
+              aria-label={`${part.name}, ${say.lot}`}
+              bind:value={part.lot}
+              oninput={() => desk.changed()}
+            />
+          </td>
+          <td>
+            {#if parts.length > 1}
+              <button
+                class="off"
+                aria-label={say.remove(part.name)}
+                title={say.remove(part.name)}
+                onclick={() => {
+                  parts.splice(i, 1);
+                  desk.changed();
+                }}>✕</button
+              >
+            {/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+    <tfoot>
+      <tr>
+        <td class="name">
+          <button
+            class="min-h-11 underline underline-offset-4"
+            onclick={() => {
+              parts.push({ name: `${say.part} ${parts.length + 1}`, weight_g: 0, fat_percent: 10, lot: '' });
+              desk.changed();
+            }}>{say.addPart}</button
+          >
+        </td>
+        <td>
+          <Num
+            label={say.wholeMeat}
+            value={desk.worked?.meat_g ?? 0}
+            digits={0}
+            onset={(n) => n !== null && n > 0 && void desk.scaleTo(n)}
+          />
+        </td>
+        <td>
+          <Num
+            label={say.fatShare}
+            value={desk.worked?.fat_percent ?? 0}
+            digits={1}
+            onset={(n) => n !== null && parts.length > 1 && void desk.blendTo(n)}
+          />
+        </td>
+        <td class="more quiet hint" colspan="4">{parts.length > 1 ? say.blendHint : ''}</td>
+      </tr>
+    </tfoot>
+  </table>
+</section>

@@ -1,0 +1,128 @@
+<script lang="ts">
+  // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
+  import { api, type Schema, take } from '../../api/client';
+  import Field from '../../forms/Field.svelte';
+  import { session } from '../../shell/session.svelte';
+  import { grams, typedNumber } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { batch, took }: { batch: Schema['BatchOut']; took: (answer: Schema['BatchOut']) => void } = $props();
+  const say = words.bench.batch;
+  const plan = $derived(batch.sheet.plan);
+  const whole = $derived(plan.goods !== 'minced');
+
+  let gross = $state('');
+  let tag = $state('');
+  let across = $state('');
+  let length = $state('');
+  let raw = $state('');
+  let cured = $state('');
+  const tare = $state({ casing: '', net: '', string: '', coat: '' });
+  let problem = $state<string | null>(null);
+  let where = $state<string | null>(null);
+
+  async function add(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const weight = typedNumber(gross);
+    if (weight === null) {
+      [problem, where] = [words.errors.noNumber, 'gross_g'];
+      return;
+    }
+    const size = typedNumber(across);
+    const flat = plan.shape === 'slab';
+    try {
+      const answer = await take(
+        api.POST('/api/batches/{batch_id}/pieces', {
+          params: { path: { batch_id: batch.id } },
+          body: {
+            by: session.who,
+            pieces: [
+              {
+                tag: tag.trim() || null,
+                gross_g: weight,
+                casing_g: typedNumber(tare.casing) ?? 0,
+                net_g: typedNumber(tare.net) ?? 0,
+                string_g: typedNumber(tare.string) ?? 0,
+                coat_g: typedNumber(tare.coat) ?? 0,
+                raw_g: typedNumber(raw),
+                cured_g: typedNumber(cured),
+                diameter_mm: flat ? null : size,
+                thickness_mm: flat ? size : null,
+                length_mm: typedNumber(length),
+                target_loss_percent: plan.target_loss_percent,
+                loss_basis: plan.loss_basis ?? 'hung',
+              },
+            ],
+          },
+        }),
+      );
+      took(answer);
+      const made = answer.pieces.at(-1);
+      if (made) session.say(say.tagged(made.tag, grams(made.target_gross_g)));
+      gross = tag = raw = cured = '';
+      problem = where = null;
+      document.getElementById('gross')?.focus();
+    } catch (error) {
+      problem = error instanceof Error ? error.message : words.errors.unexpected(0);
+      where = problem;
+    }
+  }
+</script>
+
+<form class="pieces" onsubmit={add} aria-label={say.pieces}>
+  <h2 class="font-tag text-xl font-semibold">{say.pieces}</h2>
+  <p class="quiet">{say.pieceHint}</p>
+  <div class="fields">
+    <label class="block">
+      <span class="flex text-sm font-semibold">{say.gross}</span>
+      <input
+        id="gross"
+        class="input min-h-11 w-full text-base font-semibold"
+        class:input-error={where !== null}
+        inputmode="decimal"
+        autocomplete="off"
+        required
+        bind:value={gross}
+      />
+    </label>
+    <Field label={say.tag} bind:value={tag} hint={batch.next_tag} />
+    <Field
+      label={plan.shape === 'slab' ? words.bench.across.flat : words.bench.across.round}
+      numeric
+      bind:value={across}
+      hint={String(plan.across_mm)}
+    />
+    <Field label={say.length} numeric bind:value={length} />
+    {#if whole}
+      <Field label={say.raw} numeric bind:value={raw} />
+      <Field label={say.cured} numeric bind:value={cured} />
+    {/if}
+  </div>
+  <p class="mt-2 text-sm font-semibold">{say.tare}</p>
+  <div class="fields">
+    <Field label={say.casing} numeric bind:value={tare.casing} />
+    <Field label={say.net} numeric bind:value={tare.net} />
+    <Field label={say.string} numeric bind:value={tare.string} />
+    <Field label={say.coat} numeric bind:value={tare.coat} />
+  </div>
+  {#if problem}<p class="text-error mt-2 first-letter:uppercase" role="alert">{problem}</p>{/if}
+  <button class="btn btn-primary btn-lg mt-3">{say.add}</button>
+</form>
+
+<style>
+  .pieces {
+    margin-top: 1rem;
+    max-width: 46rem;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    gap: 0.6rem 1rem;
+    margin-top: 0.3rem;
+  }
+  @media (max-width: 700px) {
+    .fields {
+      grid-template-columns: repeat(2, 1fr);
+    }
+  }
+</style>
