@@ -20,9 +20,11 @@
   const tare = $state({ casing: '', net: '', string: '', coat: '' });
   let problem = $state<string | null>(null);
   let where = $state<string | null>(null);
+  let busy = $state(false);
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
+    if (busy) return; // Enter struck twice is one piece
     const weight = typedNumber(gross);
     if (weight === null) {
       [problem, where] = [words.errors.noNumber, 'gross_g'];
@@ -30,6 +32,11 @@
     }
     const size = typedNumber(across);
     const flat = plan.shape === 'slab';
+    const typed = { gross, tag, raw, cured };
+    const sizes = { raw_g: typedNumber(raw), cured_g: typedNumber(cured) };
+    const label = tag.trim() || null;
+    gross = tag = raw = cured = '';
+    busy = true;
     try {
       const answer = await take(
         api.POST('/api/batches/{batch_id}/pieces', {
@@ -38,14 +45,13 @@
             by: session.who,
             pieces: [
               {
-                tag: tag.trim() || null,
+                tag: label,
                 gross_g: weight,
                 casing_g: typedNumber(tare.casing) ?? 0,
                 net_g: typedNumber(tare.net) ?? 0,
                 string_g: typedNumber(tare.string) ?? 0,
                 coat_g: typedNumber(tare.coat) ?? 0,
-                raw_g: typedNumber(raw),
-                cured_g: typedNumber(cured),
+                ...sizes,
                 diameter_mm: flat ? null : size,
                 thickness_mm: flat ? size : null,
                 length_mm: typedNumber(length),
@@ -59,12 +65,14 @@
       took(answer);
       const made = answer.pieces.at(-1);
       if (made) session.say(say.tagged(made.tag, grams(made.target_gross_g)));
-      gross = tag = raw = cured = '';
       problem = where = null;
       document.getElementById('gross')?.focus();
     } catch (error) {
       problem = error instanceof Error ? error.message : words.errors.unexpected(0);
       where = problem;
+      ({ gross, tag, raw, cured } = typed);
+    } finally {
+      busy = false;
     }
   }
 </script>
