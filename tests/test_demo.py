@@ -78,3 +78,14 @@ def test_a_demo_somebody_worked_in_is_kept(tmp_path: Path, capsys: pytest.Captur
     assert "it is kept as it is" in capsys.readouterr().out
     ensure_demo(file, now_s=NOW + 60)
     assert file.stat().st_mtime_ns == before
+
+
+def test_the_bench_is_laid(wheelhouse: TestClient) -> None:
+    bench = wheelhouse.get("/api/bench").json()
+    assert [(b["code"], b["waiting"], b["held"]) for b in bench["batches"]] == [("J-23", 6, False)]
+    assert [w["left"] for w in bench["weigh_outs"]] == [7]
+    recipes = {r["name"]: len(r["versions"]) for r in wheelhouse.get("/api/recipes").json()}
+    assert recipes == {"Juniper salame": 2, "Neck with hay-smoked pepper": 1}
+    lots = {lot["code"]: lot["id"] for lot in wheelhouse.get("/api/lots").json()}
+    (batch,) = wheelhouse.get(f"/api/lots/{lots['CS-31']}").json()["batches"]
+    assert len(batch["tags"]) == 6

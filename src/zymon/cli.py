@@ -1,6 +1,7 @@
 """The command line: `zymon demo`, `serve`, `forecast`, `calc`. Imports wait until a command needs them."""
 
 import sys
+from collections.abc import Callable
 from pathlib import Path
 from typing import Annotated
 
@@ -30,16 +31,32 @@ def _root(
     pass
 
 
-@app.command("forecast")
-def forecast_files(files: Annotated[list[Path], typer.Argument(metavar="FILE…")]) -> None:
-    """Read hang files; print one forecast per file as a line of JSON."""
-    from zymon.formats.hang_file import HangFileError, forecast_bytes
+Files = Annotated[list[Path], typer.Argument(metavar="FILE…")]
 
+
+@app.command("forecast")
+def forecast_files(files: Files) -> None:
+    """Read hang files; print one forecast per file as a line of JSON."""
+    from zymon.formats.hang_file import forecast_bytes
+
+    _line_by_line(files, forecast_bytes)
+
+
+@app.command("judge")
+def judge_files(files: Files) -> None:
+    """Read batch files; print the ledger of hurdles of each as a line of JSON."""
+    from zymon.formats.batch_file import judge_bytes
+
+    _line_by_line(files, judge_bytes)
+
+
+def _line_by_line(files: list[Path], answer: Callable[[bytes], bytes]) -> None:
+    """One answer a line; a file that is wrong gives one line on standard error, the others are still done."""
     failed = False
     for file in files:
         try:
-            line = forecast_bytes(file.read_bytes())
-        except (HangFileError, OSError) as error:
+            line = answer(file.read_bytes())
+        except (ValueError, OSError) as error:
             _fail(f"{file}: {error.strerror if isinstance(error, OSError) else error}")
             failed = True
             continue

@@ -1,10 +1,22 @@
 """Shapes of the reference limits. The figures are data, one file per jurisdiction; see `zymon.limits`."""
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
 Goods = Literal["minced", "intact", "belly"]
 CountedAs = Literal["sodium salt", "ion"]
+
+
+def over_limit(value: float, limit: float) -> bool:
+    """Whether an ingoing amount is over its limit, rounded to whole mg/kg as inspectors do; a limit of 0 allows none.
+
+    Parameters: value, limit [mg/kg].
+
+    >>> over_limit(156.25, 156), over_limit(156.5, 156), over_limit(0.2, 0)
+    (False, True, True)
+    """
+    return value > 0 if limit <= 0 else math.floor(value + 0.5) > limit
 
 
 @dataclass(frozen=True)

@@ -11,10 +11,12 @@ from zymon.core.drying.climate import Log
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.standins.goods import Nature, scale_reading, true_loss
 from zymon.store import hang, places
+from zymon.store.bench_models import MadePiece, RecipeVersion, WeighEntry, WeighOut
 from zymon.store.climate import add_readings
 from zymon.store.database import Database
 from zymon.store.models import ImportReport, Piece, Place, Weighing
 
+from .bench import lay_the_bench
 from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
 
 Array = npt.NDArray[np.float64]
@@ -48,8 +50,12 @@ def _worked_in(file: Path) -> bool:
             .filter(Weighing.by.not_in(PEOPLE) | (Weighing.entered_s > Weighing.at_s + 1))
             .first()
         )
+        on_the_bench = any(
+            session.query(table).filter(table.by.not_in(PEOPLE)).first()
+            for table in (WeighOut, WeighEntry, RecipeVersion, MadePiece)
+        )
     db.close()
-    return changed is not None
+    return changed is not None or on_the_bench
 
 
 def build(file: Path, now_s: int) -> None:
@@ -95,6 +101,7 @@ def build(file: Path, now_s: int) -> None:
             logs[demo.name], stored[demo.name] = Log(times[hourly], c[hourly], rh[hourly]), made
         for number, batch in enumerate((*FINISHED, *HANGING)):
             _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number).make()
+        lay_the_bench(session, stored["Warm Cupboard"], now_s)
     db.close()
 
 

@@ -22,11 +22,12 @@ class HangFileError(ValueError):
     """A hang file that cannot be used; the text names the place, as `batches[0].pieces[3].weights[2]: …`."""
 
 
-def _utc(value: datetime) -> datetime:
+def utc(value: datetime) -> datetime:
+    """The same moment in UTC; one without a zone is taken to be in UTC."""
     return value.replace(tzinfo=UTC) if value.tzinfo is None else value.astimezone(UTC)
 
 
-Instant = Annotated[datetime, AfterValidator(_utc)]
+Instant = Annotated[datetime, AfterValidator(utc)]
 Grams = Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)]
 Celsius = Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]

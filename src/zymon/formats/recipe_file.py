@@ -7,6 +7,7 @@ import orjson
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from zymon.core.bench import sheet as core
+from zymon.core.bench import weighing
 from zymon.core.bench.consequences import Plan
 from zymon.core.bench.families import SaltingWay, Surface, Warm
 from zymon.core.drying.geometry import Kind, Shape
@@ -111,6 +112,22 @@ class SheetModel(_Open):
             salt_basis=self.salt_basis,
             curing=None if self.curing is None else core.CuringChoice(**self.curing.model_dump()),
             lines=tuple(core.Line(**line.model_dump()) for line in self.lines),
+        )
+
+    def as_made(self, poured: Mapping[str, float]) -> "SheetModel":
+        """The sheet with what really went in [g], by the keys of its things."""
+        made = weighing.as_made(self.to_core(), poured)
+        curing = None
+        if self.curing is not None and made.curing is not None:
+            curing = self.curing.model_copy(update={"percent": made.curing.percent})
+        return self.model_copy(
+            update={
+                "parts": [SheetPart(**vars(part)) for part in made.parts],
+                "salt_percent": made.salt_percent,
+                "salt_basis": made.salt_basis,
+                "curing": curing,
+                "lines": [SheetLine(**vars(line)) for line in made.lines],
+            }
         )
 
     def scaled(self, factor: float) -> "SheetModel":

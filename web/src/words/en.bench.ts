@@ -92,6 +92,15 @@ export const bench = {
   noCost: 'no prices given',
   whence: 'where it comes from',
   source: 'source',
+  driedWhence: [
+    'Water: 75 % of the lean, 87 % of the wine, less what is lost. Protein: 21 % of the lean. Fat holds none.',
+    'Water activity: that of the brine its salt and water make (Pitzer), lowered a little by other solutes and, when dry, by the proteins. Estimate, ± for four in five.',
+    'Moisture to protein: water over protein. Feel: water over fat-free dry matter, from what makers say of 30, 35 and 40 %.',
+    'Keeps (Leistner): pH 5.2 and 0.95, or 0.91, or pH 5.0: unchilled. One of pH 5.2 and 0.95: under 10 °C. Neither: under 5 °C.',
+  ],
+  casingWhence:
+    'Length: mass ÷ 1.05 g/ml ÷ the round of the filled diameter, 8 cm a piece for ties, and a tenth for bursts.',
+  costWhence: 'Prices times what was bought, over the bowl less the target loss.',
   estimate: 'Water activity is an estimate, not a test. Local food law and a licensed process come first.',
   cautions: 'Before you go on',
   hold: 'A batch of this sheet is held until somebody answers with a reason and its legal basis.',

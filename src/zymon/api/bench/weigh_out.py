@@ -4,9 +4,9 @@ from fastapi import APIRouter
 
 from zymon.core.bench import weighing
 from zymon.core.bench.consequences import consequences
-from zymon.core.bench.sheet import MeatPart, work
+from zymon.core.bench.sheet import work
 from zymon.core.errors import OutOfRangeError
-from zymon.formats.recipe_file import SheetLine, SheetModel
+from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
 from zymon.store.bench_models import WeighEntry, WeighOut
 from zymon.store.places import NotFoundError
@@ -125,22 +125,11 @@ def make_batch(ctx: Ctx, weigh_out_id: Id, body: s.BatchIn) -> s.BatchOut:
             raise OutOfRangeError(f"not weighed out yet: {', '.join(missing)}")
         sheet = SheetModel.model_validate_json(of.sheet)
         poured = {thing.key: thing.weighed_g or 0.0 for thing in found}
-        core = weighing.as_made(sheet.to_core(), poured)
-        worked = work(core)
-        follows = consequences(core, worked, sheet.plan.to_core(), profile(of.profile))
+        real = sheet.as_made(poured)
+        worked = work(real.to_core())
+        follows = consequences(real.to_core(), worked, sheet.plan.to_core(), profile(of.profile))
         if follows is None:
             raise OutOfRangeError(worked.problems[0].text if worked.problems else "the sheet is not complete")
-        real = sheet.model_copy(
-            update={
-                "parts": [_part(p, sheet) for p in core.parts],
-                "salt_percent": core.salt_percent,
-                "salt_basis": core.salt_basis,
-                "curing": None
-                if core.curing is None or sheet.curing is None
-                else sheet.curing.model_copy(update={"percent": core.curing.percent}),
-                "lines": [SheetLine(**vars(line)) for line in core.lines],
-            }
-        )
         plan = sheet.plan
         new = store.NewMaking(
             code=body.code,
@@ -157,9 +146,3 @@ def make_batch(ctx: Ctx, weigh_out_id: Id, body: s.BatchIn) -> s.BatchOut:
         )
         made = store.make_batch(session, new, of, body.by, ctx.now_s)
         return views.batch_out(session, made)
-
-
-def _part(part: MeatPart, sheet: SheetModel) -> object:
-    return next(p for p in sheet.parts if p.name == part.name).model_copy(
-        update={"weight_g": part.weight_g, "bought_g": part.bought_g}
-    )

@@ -6,7 +6,7 @@ from typing import Literal
 from ..drying.inside import Firmness, feels
 from ..errors import OutOfRangeError
 from ..formulation import acid_ceiling, cost_per_kg, pieces_from
-from ..limits import Goods, LimitProfile
+from ..limits import Goods, LimitProfile, over_limit
 from ..pieces import filled_length
 from ..water import KeepClass, brine_in_meat, keep_class, meat_water_activity
 from .families import Warm
@@ -165,7 +165,7 @@ def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -
     ):
         value = ion_mg if as_ion else salt_mg
         standing, says = "pass", "within the limit"
-        if round(value) > limit:
+        if over_limit(value, limit):
             standing, says = "fail", "over the limit"
         elif name == "nitrite" and goods == "minced" and salt_mg <= 0:
             standing, says = "fail", "none, and minced goods are never made without"

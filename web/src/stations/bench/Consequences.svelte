@@ -102,7 +102,12 @@
       {/each}
     </tbody>
   </table>
-  <p class="quiet text-sm">{say.estimate}</p>
+  <details class="text-sm">
+    <summary class="quiet min-h-8 cursor-pointer">{say.estimate}</summary>
+    {#each say.driedWhence as line (line)}<p class="quiet mt-1">{line}</p>{/each}
+    <p class="quiet mt-1">{say.casingWhence}</p>
+    <p class="quiet mt-1">{say.costWhence}</p>
+  </details>
 
   <dl class="mt-3 grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1.5">
     <dt class="quiet">{say.hooks}</dt>
