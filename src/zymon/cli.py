@@ -1,4 +1,4 @@
-"""The command line: `zymon demo`, `serve`, `forecast`, `calc`. Imports wait until a command needs them."""
+"""The command line. Imports wait until a command needs them."""
 
 import sys
 from collections.abc import Callable
@@ -48,6 +48,14 @@ def judge_files(files: Files) -> None:
     from zymon.formats.batch_file import judge_bytes
 
     _line_by_line(files, judge_bytes)
+
+
+@app.command("ferment")
+def ferment_files(files: Files) -> None:
+    """Read warm files; print the forecast of the pH of each as a line of JSON."""
+    from zymon.formats.warm_file import ferment_bytes
+
+    _line_by_line(files, ferment_bytes)
 
 
 def _line_by_line(files: list[Path], answer: Callable[[bytes], bytes]) -> None:

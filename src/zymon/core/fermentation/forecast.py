@@ -1,0 +1,180 @@
+"""When pH crosses 5.3 and its target, how much of the allowance is used, how it stands, and when to measure next."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import numpy.typing as npt
+
+from ..degree_hours import HURDLE_PH, DegreeHours, degree_hours
+from ..limits import DegreeHourTable
+from .curve import CULTURES, LONGEST_HOURS, Fermentation
+from .particles import Falls, weigh_falls
+
+Array = npt.NDArray[np.float64]
+State = Literal["waiting", "falling", "reached", "slow", "stalled", "too_low", "over_allowance"]
+
+NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
+DOUBT_ABOVE = 0.30  # from which the fall is called slow
+FALLEN = 0.08  # a fall that a meter can see
+TOO_LOW = 0.15  # under the target
+LOG_GAP_HOURS = 0.5  # counted at the worse of both ends beyond it; estimate for a box log
+MEASURE_WITHIN_HOURS = 12.0
+
+
+@dataclass(frozen=True)
+class Window:
+    """Hours since stuffing: 10, 50 and 90 % quantiles; None when it will not get there."""
+
+    p10: float | None
+    p50: float | None
+    p90: float | None
+
+
+@dataclass(frozen=True)
+class FermentationForecast:
+    """The answer. Hours since stuffing."""
+
+    ph_now: float
+    crosses: Window
+    reaches_target: Window
+    used: DegreeHours | None
+    runs_out_hour: float | None
+    state: State
+    causes: tuple[str, ...]
+    measure_next_hour: float | None
+    crosses_share: float
+    curve_hours: Array
+    curve_p10: Array
+    curve_p50: Array
+    curve_p90: Array
+
+
+def first_measured(batch: Fermentation) -> float | None:
+    """The hour of the first reading at or under pH 5.3 that is no slip. Parameters: batch."""
+    return next((r.hour for r in batch.readings if 3.8 <= r.ph <= HURDLE_PH), None)
+
+
+def used_allowance(batch: Fermentation, table: DegreeHourTable) -> DegreeHours | None:
+    """Degree-hours from stuffing to the first measured 5.3, or to now; None without a log. Parameters: batch; table."""
+    if not batch.temperature:
+        return None
+    reached = first_measured(batch)
+    end = batch.now_hour if reached is None else reached
+    points = [p for p in batch.temperature if p[0] <= max(end, batch.temperature[0][0])]
+    if points[0][0] > 0:
+        points = [(0.0, points[0][1]), *points]
+    later = [p for p in batch.temperature if p[0] > end]
+    return degree_hours([*points, *later[:1]], max(end, points[0][0]), table)
+
+
+def forecast_fermentation(batch: Fermentation, table: DegreeHourTable) -> FermentationForecast:
+    """Forecast the fall of a batch.
+
+    Parameters: batch, as of its now; table, of degree-hours. Nothing after now is used.
+    """
+    falls = weigh_falls(batch)
+    now = batch.now_hour
+    ph_now = _quantiles(falls.ph_at(now), falls.weight)[1]
+    cross, target = falls.hour_of(HURDLE_PH), falls.hour_of(batch.target_ph)
+    crosses_share = float(falls.weight[np.isfinite(cross)].sum())
+    measured = first_measured(batch)
+    used = used_allowance(batch, table)
+    hours = np.linspace(0.0, min(max(2.0 * now, 72.0), LONGEST_HOURS), 73)
+    curve = np.array([_quantiles(falls.ph_at(float(h)), falls.weight) for h in hours])
+    state = _state(batch, falls, ph_now, crosses_share, measured, used, cross)
+    return FermentationForecast(
+        ph_now=ph_now,
+        crosses=_window(cross, falls.weight, now),
+        reaches_target=_window(target, falls.weight, now),
+        used=used,
+        runs_out_hour=None if measured is not None else _runs_out(batch, used, table),
+        state=state,
+        causes=_causes(batch, falls) if state in ("slow", "stalled", "over_allowance") else (),
+        measure_next_hour=_measure_next(batch, falls, state),
+        crosses_share=crosses_share,
+        curve_hours=hours,
+        curve_p10=curve[:, 0],
+        curve_p50=curve[:, 1],
+        curve_p90=curve[:, 2],
+    )
+
+
+def _quantiles(values: Array, weight: Array) -> tuple[float, float, float]:
+    order = np.argsort(values)
+    share = np.cumsum(weight[order])
+    low, mid, high = (
+        float(values[order][min(np.searchsorted(share, q * share[-1]), len(values) - 1)]) for q in (0.1, 0.5, 0.9)
+    )
+    return low, mid, high
+
+
+def _window(hours: Array, weight: Array, now: float) -> Window:
+    reached = np.isfinite(hours)
+    if weight[reached].sum() < 1 - NEVER_ABOVE:
+        return Window(None, None, None)
+    low, mid, high = _quantiles(hours[reached], weight[reached])
+    if weight[hours <= now].sum() <= 0.5:  # not there yet by most draws: then it is not behind the clock
+        low, mid, high = max(low, now), max(mid, now), max(high, now)
+    return Window(low, mid, high)
+
+
+def _state(
+    batch: Fermentation, falls: Falls, ph_now: float, crosses_share: float, measured: float | None,
+    used: DegreeHours | None, cross: Array,
+) -> State:  # fmt: skip
+    passed = float(falls.weight[cross <= batch.now_hour].sum())
+    if used is not None and not used.passes and measured is None and passed < 0.9:
+        return "over_allowance"
+    if ph_now < batch.target_ph - TOO_LOW and batch.readings:
+        return "too_low"
+    if passed > 0.5:
+        return "reached"
+    start = float(falls.weight @ falls.start)
+    if crosses_share < 1 - NEVER_ABOVE:
+        return "stalled"
+    if crosses_share < 1 - DOUBT_ABOVE:
+        return "slow"
+    return "waiting" if start - ph_now < FALLEN else "falling"
+
+
+def _causes(batch: Fermentation, falls: Falls) -> tuple[str, ...]:
+    """What is likely behind a fall that does not come, the likeliest first, from this batch's own data."""
+    said: list[tuple[float, str]] = []
+    culture = falls.kinds[
+        int(np.argmax([falls.weight[falls.kind == i].sum() for i in range(len(falls.kinds))]))
+    ].culture
+    prior = CULTURES[culture]
+    cold = [c for h, c in batch.temperature if h <= batch.now_hour and c < prior.reference_c - 6]
+    if len(cold) > 0.25 * max(len(batch.temperature), 1):
+        said.append((1.0, f"box cold: {np.mean(cold):.0f} °C where {prior.reference_c:g} °C is meant"))
+    if batch.dextrose_percent is not None and batch.dextrose_percent < 0.25:
+        said.append((0.9, f"little sugar: {batch.dextrose_percent:g} % of dextrose"))
+    for fault, words in (("dead", "culture dead or hardly alive"), ("no_sugar", "the sugar is not there, or not fit")):
+        share = sum(float(falls.weight[falls.kind == i].sum()) for i, k in enumerate(falls.kinds) if k.fault == fault)
+        if share > 0.15:
+            said.append((share * 0.85, words))
+    if batch.salt_percent is not None and batch.salt_percent >= 3.5:
+        said.append((0.3, f"much salt: {batch.salt_percent:g} %"))
+    return tuple(words for _, words in sorted(said, reverse=True))
+
+
+def _runs_out(batch: Fermentation, used: DegreeHours | None, table: DegreeHourTable) -> float | None:
+    """The hour at which the allowance is used up at the present temperature; None when it never is."""
+    if used is None:
+        return None
+    over = table.from_celsius(batch.temperature[-1][1]) - table.threshold
+    if used.used >= used.limit:
+        return batch.now_hour
+    return batch.now_hour + (used.limit - used.used) / over if over > 0 else None
+
+
+def _measure_next(batch: Fermentation, falls: Falls, state: State) -> float | None:
+    """When a reading would tell most: where the likely falls lie furthest apart, soon enough to act on."""
+    if state in ("reached", "too_low"):
+        return None
+    first = 12.0 if batch.culture != "fast" else 6.0
+    start = max(batch.now_hour + 1.5, first if not batch.readings else 0.0)
+    hours = np.arange(start, start + MEASURE_WITHIN_HOURS, 0.5)
+    spread = [float(np.sqrt(falls.weight @ (ph - falls.weight @ ph) ** 2)) for ph in map(falls.ph_at, hours)]
+    return float(hours[int(np.argmax(spread))])

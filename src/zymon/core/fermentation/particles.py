@@ -1,0 +1,205 @@
+"""Many likely falls, weighed by the readings: importance sampling in two rounds, robust to slips of the hand."""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from .curve import CULTURES, USUAL_FALL, Clock, Culture, Fermentation, culture_clock, goods_temperature
+
+Array = npt.NDArray[np.float64]
+Ints = npt.NDArray[np.int64]
+
+DRAWS = 6000
+READING_SD = 0.038  # the meter and what the curve cannot follow
+SLIP_SHARE, SLIP_WIDTH = 0.03, 8.0
+OFFSET_SD = 0.03  # of the meter, the same for all its readings
+BUFFER, BUFFER_SD = 56.0, 6.5  # mmol/kg per pH
+ACID_PER_PERCENT = 111.0  # mmol lactic acid per kg from one percent of dextrose
+FLOOR_PH, FLOOR_SD, FLOOR_SOFT = 4.52, 0.12, 0.12
+USUAL_START, USUAL_START_SD, DECLARED_START_SD = 5.79, 0.12, 0.05
+USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22
+# Before anything is measured: how often the culture is dead, or the sugar that was meant is not there
+DEAD_SHARE, NO_SUGAR_SHARE, COLD_STAYS_SHARE = 0.08, 0.07, 0.6
+CLASS_SHARES: dict[Culture, float] = {"slow": 0.35, "medium": 0.35, "fast": 0.2, "wild": 0.1}
+
+# columns of a draw: ln onset, ln fall time, start pH, buffer, floor, share of the fall, offset of the meter
+WIDTH = 7
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One way the batch may be: its culture, and what may be wrong."""
+
+    culture: Culture
+    fault: str  # "", "dead", "no_sugar"
+    box_stays_off: bool
+    share: float
+
+
+@dataclass(frozen=True)
+class Falls:
+    """Weighed draws of the fall; `kind` says which of `kinds` each is."""
+
+    kinds: tuple[Kind, ...]
+    clocks: tuple[Clock, ...]
+    kind: Ints
+    start: Array
+    fall: Array
+    centre: Array
+    scale: Array
+    weight: Array
+
+    def ph_at(self, hour: float) -> Array:
+        """True pH of every draw at an hour. Parameters: hour [h]."""
+        clock = np.array([c.at(hour) for c in self.clocks])[self.kind]
+        return np.asarray(self.start - self.fall / (1 + np.exp(-np.clip((clock - self.centre) / self.scale, -40, 40))))
+
+    def hour_of(self, ph: float) -> Array:
+        """The hour at which every draw passes a pH; inf where it never does. Parameters: ph [-]."""
+        share = (self.start - ph) / np.maximum(self.fall, 1e-6)
+        reachable = share < 0.985
+        clean = np.clip(share, 1e-4, 0.985)
+        clock = self.centre + self.scale * np.log(clean / (1 - clean))
+        out = np.full(len(clock), np.inf)
+        for i, table in enumerate(self.clocks):
+            mine = self.kind == i
+            out[mine] = table.hour_of(np.maximum(clock[mine], 0.0))
+        return np.where(reachable, out, np.inf)
+
+
+def kinds_of(batch: Fermentation) -> tuple[list[Kind], list[Clock]]:
+    """The ways a batch may be, with the clock of each. Parameters: batch."""
+    classes = CLASS_SHARES if batch.culture is None else {batch.culture: 1.0}
+    steady = goods_temperature(batch.temperature, batch.setpoint_c, batch.now_hour)
+    off = goods_temperature(batch.temperature, batch.setpoint_c, batch.now_hour, recovers=False)
+    boxes = [(False, 1.0)] if np.allclose(steady, off) else [(False, 1 - COLD_STAYS_SHARE), (True, COLD_STAYS_SHARE)]
+    kinds, clocks = [], []
+    for culture, share in classes.items():
+        dead = 0.0 if culture == "none" else DEAD_SHARE
+        faults = {"": 1 - dead - NO_SUGAR_SHARE, "dead": dead, "no_sugar": NO_SUGAR_SHARE}
+        for stays, box_share in boxes:
+            clock = culture_clock(culture, off if stays else steady)
+            for fault, fault_share in faults.items():
+                if fault_share > 0:
+                    kinds.append(Kind(culture, fault, stays, share * box_share * fault_share))
+                    clocks.append(clock)
+    return kinds, clocks
+
+
+def _prior(batch: Fermentation, kind: Kind) -> tuple[Array, Array]:
+    """Mean and sd of a draw's columns."""
+    prior = CULTURES[kind.culture]
+    salty = 0.0 if batch.salt_percent is None else 0.12 * (batch.salt_percent - 2.8)
+    slow = np.log(4.0) if kind.fault == "dead" else 0.0
+    sd_more = 0.5 if kind.fault == "dead" else 0.0
+    known = batch.start_ph is not None
+    return (
+        np.array(
+            [
+                np.log(prior.onset_hours) + salty + slow,
+                np.log(prior.fall_hours) + salty + slow,
+                batch.start_ph if batch.start_ph is not None else USUAL_START,
+                BUFFER,
+                FLOOR_PH,
+                {"": 1.0, "dead": 0.28, "no_sugar": 0.14}[kind.fault],
+                0.0,
+            ]
+        ),
+        np.array(
+            [
+                prior.onset_sd + sd_more,
+                prior.fall_sd + sd_more,
+                DECLARED_START_SD if known else USUAL_START_SD,
+                BUFFER_SD,
+                FLOOR_SD,
+                {"": 0.06, "dead": 0.18, "no_sugar": 0.07}[kind.fault],
+                OFFSET_SD,
+            ]
+        ),
+    )
+
+
+def _falls(kinds: list[Kind], clocks: list[Clock], kind: Ints, x: Array, sugar: Array) -> Falls:
+    start = x[:, 2]
+    by_sugar = ACID_PER_PERCENT * np.maximum(sugar, 0.0) / np.maximum(x[:, 3], 20.0) + 0.06
+    # the fall ends where the sugar is used up or where the acid stops the culture, whichever is less
+    to_floor = start - x[:, 4]
+    fall = -FLOOR_SOFT * np.logaddexp(-by_sugar / FLOOR_SOFT, -to_floor / FLOOR_SOFT)
+    share = np.clip(x[:, 5], 0.0, 1.3)
+    no_sugar = np.array([k.fault == "no_sugar" for k in kinds])[kind]
+    fall = np.where(no_sugar, share, fall * share)
+    fall = np.maximum(fall, 0.01)
+    onset = np.exp(x[:, 0])
+    width = np.exp(x[:, 1]) * np.sqrt(np.maximum(fall, 0.1) / USUAL_FALL)
+    weight = np.full(len(x), 1.0 / len(x))
+    return Falls(tuple(kinds), tuple(clocks), kind, start, fall, onset + width / 2, width / 4.394, weight)
+
+
+def _log_likelihood(batch: Fermentation, falls: Falls, offset: Array) -> Array:
+    total = np.zeros(len(offset))
+    for reading in batch.readings:
+        z = (reading.ph - falls.ph_at(reading.hour) - offset) / READING_SD
+        good = (1 - SLIP_SHARE) * np.exp(-0.5 * z**2) / (READING_SD * np.sqrt(2 * np.pi))
+        total += np.log(good + SLIP_SHARE / SLIP_WIDTH)
+    return total
+
+
+def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
+    """Draw likely falls and weigh them by the readings; the same ones for the same batch.
+
+    Parameters: batch; draws [-] in each of two rounds.
+    """
+    rng = np.random.default_rng(20_24)
+    kinds, clocks = kinds_of(batch)
+    shares = np.array([k.share for k in kinds])
+    shares /= shares.sum()
+    priors = [_prior(batch, k) for k in kinds]
+    mean, sd = (np.array([p[i] for p in priors]) for i in (0, 1))
+
+    def sugar_of(n: int) -> Array:
+        if batch.dextrose_percent is not None:
+            return np.full(n, batch.dextrose_percent)
+        return np.abs(rng.normal(USUAL_DEXTROSE, USUAL_DEXTROSE_SD, n))
+
+    kind = rng.choice(len(kinds), draws, p=np.maximum(shares, 0.02) / np.maximum(shares, 0.02).sum())
+    x = mean[kind] + sd[kind] * rng.standard_normal((draws, WIDTH))
+    falls = _falls(kinds, clocks, kind, x, sugar_of(draws))
+    log_w = np.log(shares[kind] / np.maximum(shares[kind], 0.02)) + _log_likelihood(batch, falls, x[:, -1])
+    weight = _normalised(log_w)
+    if not batch.readings:
+        return _with(falls, weight)
+    # second round: around what the first one found, kind by kind, with wide tails
+    found = np.array([weight[kind == k].sum() for k in range(len(kinds))])
+    pick = 0.8 * found + 0.2 * shares
+    kind2 = rng.choice(len(kinds), draws, p=pick / pick.sum())
+    centre, spread = mean.copy(), sd.copy()
+    for k in range(len(kinds)):
+        mine = weight * (kind == k)
+        if found[k] > 1e-6:
+            p = mine / mine.sum()
+            centre[k] = p @ x
+            spread[k] = np.clip(1.4 * np.sqrt(p @ (x - centre[k]) ** 2), 0.08 * sd[k], 1.2 * sd[k])
+    wide = rng.random(draws) < 0.3
+    around = np.where(wide[:, None], mean[kind2], centre[kind2])
+    within = np.where(wide[:, None], sd[kind2], spread[kind2])
+    x2 = around + within * rng.standard_normal((draws, WIDTH))
+    falls2 = _falls(kinds, clocks, kind2, x2, sugar_of(draws))
+    log_prior = np.log(shares[kind2]) + _log_normal(x2, mean[kind2], sd[kind2])
+    log_narrow = _log_normal(x2, centre[kind2], spread[kind2])
+    log_wide = _log_normal(x2, mean[kind2], sd[kind2])
+    log_proposal = np.log((pick / pick.sum())[kind2]) + np.logaddexp(np.log(0.7) + log_narrow, np.log(0.3) + log_wide)
+    return _with(falls2, _normalised(log_prior - log_proposal + _log_likelihood(batch, falls2, x2[:, -1])))
+
+
+def _log_normal(x: Array, mean: Array, sd: Array) -> Array:
+    return np.asarray(-(0.5 * ((x - mean) / sd) ** 2 + np.log(sd)).sum(axis=1))
+
+
+def _normalised(log_w: Array) -> Array:
+    w = np.exp(log_w - log_w.max())
+    return np.asarray(w / w.sum())
+
+
+def _with(falls: Falls, weight: Array) -> Falls:
+    return Falls(falls.kinds, falls.clocks, falls.kind, falls.start, falls.fall, falls.centre, falls.scale, weight)

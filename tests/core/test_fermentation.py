@@ -1,0 +1,119 @@
+"""The fall of pH: laws that hold whatever the readings, and what is said of a batch that goes wrong."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from zymon.core.errors import OutOfRangeError
+from zymon.core.fermentation.curve import Fermentation, Reading, culture_clock, goods_temperature
+from zymon.core.fermentation.forecast import forecast_fermentation
+from zymon.limits import shipped
+
+TABLE = shipped()["us"].degree_hours
+
+
+def steady(level_c: float, hours: float) -> tuple[tuple[float, float], ...]:
+    return tuple((float(h), level_c) for h in np.arange(0, hours + 0.5, 0.5))
+
+
+def batch(now: float = 0.0, level_c: float = 25.0, *readings: tuple[float, float], **changes) -> Fermentation:
+    good = Fermentation(
+        culture="medium", dextrose_percent=0.4, salt_percent=2.7, start_ph=5.8, target_ph=5.1, setpoint_c=level_c,
+        temperature=steady(level_c, now), readings=tuple(Reading(*r) for r in readings), now_hour=now,
+    )  # fmt: skip
+    return replace(good, **changes)
+
+
+def told(of: Fermentation):
+    return forecast_fermentation(of, TABLE)
+
+
+FALLING = ((14.0, 5.62), (18.0, 5.45))
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.sampled_from(["slow", "medium", "fast", "wild", "none"]), st.floats(16, 25), st.floats(0.5, 2))
+def test_warmer_within_its_range_is_never_later(culture, level_c, more) -> None:
+    cold, warm = (told(batch(0.0, c, culture=culture)).crosses.p50 or 999 for c in (level_c, level_c + more))
+    assert warm <= cold + 1e-9
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.floats(0.05, 0.7), st.floats(0.02, 0.2))
+def test_more_dextrose_never_ends_higher(dextrose, more) -> None:
+    less, much = (told(batch(dextrose_percent=d)).curve_p50[-1] for d in (dextrose, dextrose + more))
+    assert much <= less + 0.01
+
+
+def test_readings_narrow_the_window_and_bring_it_to_the_truth() -> None:
+    before, after = told(batch()).crosses, told(batch(19.0, 25.0, *FALLING)).crosses
+    assert before.p10 is not None
+    assert after.p10 is not None
+    assert after.p90 - after.p10 < 0.5 * (before.p90 - before.p10)
+    assert 19 < after.p50 < 24
+
+
+@pytest.mark.parametrize("slip", [54.5, 0.545, 4.55])
+def test_a_slip_hardly_moves_the_crossing(slip: float) -> None:
+    right = told(batch(23.0, 25.0, *FALLING, (22.0, 5.31))).crosses
+    slipped = told(batch(23.0, 25.0, *FALLING, (20.0, slip), (22.0, 5.31)))
+    assert slipped.crosses.p50 == pytest.approx(right.p50, abs=1.0)
+
+
+def test_the_states_of_a_batch() -> None:
+    assert told(batch()).state == "waiting"
+    assert told(batch(19.0, 25.0, *FALLING)).state == "falling"
+    assert told(batch(30.0, 25.0, *FALLING, (26.0, 5.2), (30.0, 5.08))).state == "reached"
+    assert told(batch(30.0, 25.0, *FALLING, (30.0, 4.8), (30.0, 4.82))).state == "too_low"
+    flat = tuple((float(h), 5.79) for h in (14, 20, 26, 32))
+    dead = told(batch(32.0, 25.0, *flat))
+    assert dead.state in ("slow", "stalled")
+    assert dead.causes
+    assert told(batch(44.0, 32.0, *flat, (44.0, 5.78))).state == "over_allowance"
+
+
+def test_a_cold_box_is_named_before_the_culture_is_blamed() -> None:
+    flat = tuple((float(h), 5.79) for h in (14, 20, 26, 32))
+    found = told(batch(32.0, 25.0, *flat, temperature=(*steady(25.0, 2.0), (3.0, 9.0), (32.0, 8.0))))
+    assert found.state in ("slow", "stalled")
+    assert found.causes[0].startswith("box cold")
+
+
+def test_degree_hours_stop_at_the_first_measured_hurdle() -> None:
+    at_26 = told(batch(40.0, 25.0, *FALLING, (26.0, 5.28), (40.0, 5.0)))
+    assert at_26.used is not None
+    assert at_26.used.used == pytest.approx(26 * (25 * 1.8 + 32 - 60))
+    assert at_26.runs_out_hour is None
+    open_ = told(batch(20.0, 25.0, *FALLING))
+    assert open_.runs_out_hour == pytest.approx(1200 / 17)
+    assert told(batch(temperature=())).used is None
+
+
+def test_the_next_reading_is_asked_for_while_it_can_still_tell() -> None:
+    assert told(batch()).measure_next_hour >= 12
+    soon = told(batch(19.0, 25.0, *FALLING))
+    assert 19 < soon.measure_next_hour <= 32
+    assert told(batch(30.0, 25.0, *FALLING, (26.0, 5.2), (30.0, 5.08))).measure_next_hour is None
+
+
+def test_the_clock_runs_with_the_goods_and_stands_still_in_the_cold() -> None:
+    warm, cold = (culture_clock("medium", goods_temperature(steady(c, 10), c, 10.0)) for c in (25.0, 4.0))
+    assert warm.at(100) == pytest.approx(100, rel=0.1)
+    assert cold.at(100) < 2
+
+
+@pytest.mark.parametrize(
+    ("changes", "words"),
+    [
+        ({"now_hour": -1.0}, "now lies before it was stuffed"),
+        ({"start_ph": 58.0}, "start pH must be between 4.5 and 7.5"),
+        ({"target_ph": 3.0}, "target pH must be between 4 and 6"),
+        ({"dextrose_percent": 40.0}, "dextrose must be between 0 and 5 %"),
+    ],
+)
+def test_refusals(changes, words) -> None:
+    with pytest.raises(OutOfRangeError, match=words):
+        batch(**changes)
