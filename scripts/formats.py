@@ -1,4 +1,4 @@
-"""Writes the published formats: OpenAPI of the server, JSON Schema of the hang file and its forecast."""
+"""Writes the published formats: OpenAPI of the server, JSON Schemas of the files it reads and writes."""
 
 import json
 import sys
@@ -6,7 +6,10 @@ import tempfile
 from pathlib import Path
 
 from zymon.app import make_app
+from zymon.formats.batch_file import BatchFile, LedgerFile
 from zymon.formats.hang_file import ForecastFile, HangFile
+from zymon.formats.recipe_file import RecipeFile
+from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
@@ -20,6 +23,11 @@ def documents() -> dict[str, str]:
         "openapi.json": api,
         "zymon-hang-1.schema.json": HangFile.model_json_schema(),
         "zymon-forecast-1.schema.json": ForecastFile.model_json_schema(),
+        "zymon-recipe-1.schema.json": RecipeFile.model_json_schema(),
+        "zymon-batch-1.schema.json": BatchFile.model_json_schema(),
+        "zymon-ledger-1.schema.json": LedgerFile.model_json_schema(),
+        "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
+        "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
     return {
         name: json.dumps(document, indent=1, ensure_ascii=False, sort_keys=True) + "\n"

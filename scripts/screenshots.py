@@ -5,6 +5,8 @@ import threading
 import time
 from pathlib import Path
 
+import httpx2
+import pypdfium2
 import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
@@ -28,8 +30,9 @@ def take(
     dark: bool = False,
     tag: str = "",
     keys: str = "",
+    recipe: str = "",
 ) -> None:
-    """One picture: a page, perhaps with a piece picked or a key pressed."""
+    """One picture: a page, perhaps with a piece picked, a key pressed or a recipe opened."""
     context = browser.new_context(
         viewport={"width": size[0], "height": size[1]},
         reduced_motion="reduce",
@@ -43,6 +46,10 @@ def take(
     if tag:
         page.get_by_role("button", name=tag).first.click()
         page.get_by_role("article", name=tag).wait_for()
+    if recipe:
+        page.get_by_label("Recipes").select_option(label=recipe)
+        page.get_by_test_id("weeks").wait_for()
+        page.evaluate("document.querySelector('main').scrollTo(0, 0)")
     if keys == "h":
         page.keyboard.press("h")
         page.get_by_label("Product").fill("Juniper salame")
@@ -65,7 +72,7 @@ def main() -> None:
         build(settings.db, int(time.time()))
         listening = free_port("127.0.0.1", 8710)
         server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="error", access_log=False))
-        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]})
+        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
         thread.start()
         pit = f"http://127.0.0.1:{listening.getsockname()[1]}/hang/3"
         loft = pit.replace("/3", "/4")
@@ -79,6 +86,16 @@ def main() -> None:
             take(browser, pit, "hang-phone", PHONE)
             take(browser, pit, "piece-phone-dark", PHONE, dark=True, tag="J-22-02")
             take(browser, f"{pit}/climate", "climate", keys="a year")
+            home = pit.removesuffix("/hang/3")
+            bench = httpx2.get(f"{home}/api/bench").json()
+            batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
+            take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
+            take(browser, f"{home}/bench", "bench-phone-dark", PHONE, dark=True, recipe="Juniper salame, version 2")
+            take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
+            take(browser, f"{home}/bench/weigh/{begun}", "weigh-out-phone", PHONE)
+            take(browser, f"{home}/bench/batch/{batch}", "batch")
+            tags = pypdfium2.PdfDocument(httpx2.get(f"{home}/api/batches/{batch}/tags.pdf").content)
+            tags[0].render(scale=1.1).to_pil().save(FOLDER / "tags.png")
             browser.close()
         server.should_exit = True
         thread.join()

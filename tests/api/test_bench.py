@@ -2,6 +2,7 @@
 
 import copy
 
+import pypdfium2
 import pytest
 from fastapi.testclient import TestClient
 
@@ -172,7 +173,10 @@ def test_from_batch_to_tags_to_the_hook_and_back_to_the_lot(client: TestClient, 
     raw = client.post(url, json={"pieces": [{**one, "loss_basis": "raw"}], **BY})
     assert "its loss counts from the raw weight, which is not known" in raw.json()["detail"]
     pdf = client.get(f"/api/batches/{batch['id']}/tags.pdf", params={"paper": "roll62"})
-    assert pdf.content.startswith(b"%PDF")
+    page = pypdfium2.PdfDocument(pdf.content)[0]
+    said = page.get_textpage().get_text_range()
+    assert all(words in said for words in ("Juniper salame", "J-01-01", "done when the scale shows", "592 g", "905 g"))
+    assert round(page.get_width() / 72 * 25.4) == 62
 
     waiting = client.get("/api/bench/waiting").json()
     assert [w["tag"] for w in waiting] == ["J-01-01", "J-01-02"]

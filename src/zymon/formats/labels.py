@@ -18,10 +18,9 @@ Paper = Literal["a4", "roll62"]
 FONTS = {
     "slab": ("zilla-slab-latin-500-normal.woff2", "zilla-slab-latin-700-normal.woff2"),
     "slab-more": ("zilla-slab-latin-ext-700-normal.woff2", "zilla-slab-latin-ext-700-normal.woff2"),
-    "sans": ("source-sans-3-latin-wght-normal.woff2", "source-sans-3-latin-wght-normal.woff2"),
-    "sans-more": ("source-sans-3-latin-ext-wght-normal.woff2", "source-sans-3-latin-ext-wght-normal.woff2"),
+    "sans": ("source-sans-3-latin-400-normal.woff2", "source-sans-3-latin-600-normal.woff2"),
+    "sans-more": ("source-sans-3-latin-ext-600-normal.woff2", "source-sans-3-latin-ext-600-normal.woff2"),
 }
-WEIGHTS, BOLD_WEIGHTS = {"wght": 430.0}, {"wght": 650.0}  # of the variable face
 BASES = {"hung": "from the hook", "cured": "from the weight after salting", "raw": "from the raw weight"}
 INK, QUIET, LINE = (38, 34, 30), (105, 98, 90), (170, 160, 148)
 
@@ -57,9 +56,8 @@ def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
     pdf.set_margin(0)
     folder = files("zymon.formats") / "fonts"
     for family, (usual, bold) in FONTS.items():
-        weights = (WEIGHTS, BOLD_WEIGHTS) if family.startswith("sans") else (None, None)
-        pdf.add_font(family, "", str(folder / usual), variations=weights[0])
-        pdf.add_font(family, "B", str(folder / bold), variations=weights[1])
+        pdf.add_font(family, "", str(folder / usual))
+        pdf.add_font(family, "B", str(folder / bold))
     pdf.set_fallback_fonts(["sans-more", "slab-more", "sans"], exact_match=False)
     pdf.set_text_shaping(True, features={"lnum": True, "tnum": True})  # a scale shows figures of one height
     a_page = 1 if on_roll else A4_COLUMNS * A4_ROWS

@@ -235,6 +235,7 @@
             <input
               class="word"
               aria-label={`${line.name}, ${say.note}`}
+              title={line.note}
               bind:value={line.note}
               oninput={() => desk.changed()}
             />

@@ -20,7 +20,7 @@
         <th scope="col">{say.fatOf}</th>
         <th scope="col" class="more">{say.bought}</th>
         <th scope="col" class="more">{say.price}</th>
-        <th scope="col" class="more">{say.lot}</th>
+        <th scope="col" class="more left">{say.lot}</th>
         <th></th>
       </tr>
     </thead>
