@@ -32,6 +32,8 @@ export class WeighEntry {
     if (this.busy) return false;
     this.busy = true;
     this.problem = null;
+    const sent = this.text;
+    this.text = ''; // digits typed while it is sent are the next weight's
     const { id, tag } = this.piece();
     try {
       const answer = await take(
@@ -40,7 +42,6 @@ export class WeighEntry {
           body: { gross_g, confirmed, by: session.who },
         }),
       );
-      this.text = '';
       this.question = null;
       this.refresh(answer);
       const entered = answer.weighings.reduce((a, b) => (a.id > b.id ? a : b));
@@ -49,6 +50,7 @@ export class WeighEntry {
       });
       return true;
     } catch (error) {
+      this.text = sent;
       if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
       else this.problem = error instanceof Error ? error.message : words.errors.unexpected(0);
       return false;
