@@ -80,8 +80,8 @@ def test_drying_on_lowers_water_activity_and_hardens() -> None:
     felt = [order.index(o.firmness) for o in outlooks]
     assert felt == sorted(felt)
     # a loss of more water than there is has no outlook
-    fat = replace(SHEET, parts=(MeatPart("Belly", 5000, 50),))
-    assert [o.loss_percent for o in follow(fat).outlooks] == [30]
+    fat = replace(SHEET, parts=(MeatPart("Belly", 5000, 42),))
+    assert max(o.loss_percent for o in follow(fat).outlooks) < 40
 
 
 @pytest.mark.parametrize(

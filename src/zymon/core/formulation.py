@@ -12,7 +12,7 @@ LineBasis = Literal["percent", "per_kg", "absolute", "fixed"]
 
 NITRITE_ION_SHARE = 0.66680  # NO2⁻ / NaNO2 by molar mass, 46.0055 / 68.9953
 NITRATE_ION_SHARE = 0.72951  # NO3⁻ / NaNO3, 62.0049 / 84.9947
-MAX_MEAT_G = 5_000_000.0
+MAX_MEAT_G = 900_000.0
 MAX_SALT_PERCENT = 15.0
 TOO_COARSE_PERCENT = 5.0  # worst rounding error from which a scale is too coarse for salt, curing salt or culture
 SCALES_G = (5.0, 1.0, 0.1, 0.01)  # resolutions that makers own, coarse to fine

@@ -93,7 +93,7 @@
     position: absolute;
     z-index: 5;
     top: 100%;
-    right: 0;
+    left: 0;
     width: max-content;
     max-width: 17rem;
     padding: 0.15rem 0.5rem;

@@ -344,7 +344,7 @@ class EntryIn(BaseModel):
 
     uid: Uid
     key: Annotated[str, StringConstraints(max_length=40)]
-    grams: Annotated[float, Field(gt=-200_000, le=5_000_000, allow_inf_nan=False)]
+    grams: Annotated[float, Field(gt=-200_000, le=900_000, allow_inf_nan=False)]
     lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
     by: Who
 

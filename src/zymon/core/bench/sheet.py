@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..errors import OutOfRangeError, require
 from ..formulation import (
+    MAX_MEAT_G,
     TOO_COARSE_PERCENT,
     Formulation,
     LineBasis,
@@ -130,7 +131,7 @@ def work(sheet: Sheet) -> Worked:
     faults = _Faults()
     good: list[tuple[int, MeatPart]] = []
     for i, part in enumerate(sheet.parts):
-        fine = faults.ok(f"parts.{i}.weight_g", "weight", part.weight_g, 0, 5_000_000, "g")
+        fine = faults.ok(f"parts.{i}.weight_g", "weight", part.weight_g, 0, MAX_MEAT_G, "g")
         fine &= faults.ok(f"parts.{i}.fat_percent", "fat", part.fat_percent, 0, 100, "%")
         if part.price_per_kg is not None:
             faults.ok(f"parts.{i}.price_per_kg", "price", part.price_per_kg, 0, MOST_PRICE, "a kg")
