@@ -60,8 +60,8 @@ def test_from_an_empty_sheet_to_printed_tags(page: Page, serve) -> None:
     weigh(page, "61.6")
     expect(page.get_by_role("heading", name="Short type")).to_be_visible()
     weigh(page, "7.5")
-    expect(page.get_by_text("1.25 g too much")).to_be_visible()
-    page.get_by_role("button", name="I took 1.25 g out").click()
+    expect(page.get_by_text("1.3 g too much")).to_be_visible()
+    page.get_by_role("button", name="I took 1.3 g out").click()
     for name, grams in (("Dextrose", "7.5"), ("Culture", "0.63"), ("Black pepper", "7.5")):
         expect(page.get_by_role("heading", name=name)).to_be_visible()
         weigh(page, grams)

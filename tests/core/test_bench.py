@@ -168,7 +168,7 @@ def test_pours_add_up_and_a_rescaled_sheet_keeps_its_shares() -> None:
     assert again["line-2"].target_g == 0.4  # but a fixed line does not
     shares = {k: t.target_g / again["meat-0"].target_g for k, t in again.items() if k != "line-2"}
     before = {t.key: t.target_g for t in things(SHEET, [])}
-    assert shares == pytest.approx({k: before[k] / before["meat-0"] for k in shares})
+    assert shares == pytest.approx({k: before[k] / before["meat-0"] for k in shares}, rel=0.01)
 
 
 @pytest.mark.parametrize("key", ["meat-0", "curing"])
@@ -184,8 +184,9 @@ def test_what_is_not_weighed_or_far_off_is_not_rescaled_to(key: str) -> None:
 def test_the_batch_is_what_really_went_in() -> None:
     poured = {t.key: t.target_g for t in things(SHEET, [])}
     same = follow(as_made(SHEET, poured))
-    assert same.nitrite.figure.value == pytest.approx(follow().nitrite.figure.value)
-    assert same.salt.figure.value == pytest.approx(follow().salt.figure.value)
+    # curing salt is rounded down to what its scale shows, never up over a limit
+    assert 0.98 < same.nitrite.figure.value / follow().nitrite.figure.value <= 1
+    assert same.salt.figure.value == pytest.approx(follow().salt.figure.value, rel=0.01)
     heavy = follow(as_made(SHEET, {**poured, "curing": 20.0}))
     assert heavy.nitrite.standing == "fail"
 

@@ -24,7 +24,7 @@ from zymon.core.formulation import (
 from zymon.core.water import brine_in_meat, brine_water_activity, keep_class, meat_water_activity
 from zymon.limits import shipped
 
-MEAT = st.floats(100, 200_000)
+MEAT = st.floats(100, 40_000)
 SHARE = st.floats(0, 0.3)
 BASES = ("inclusive", "exact", "on_top")
 

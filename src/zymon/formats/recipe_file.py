@@ -22,6 +22,8 @@ Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
 # Any finite number: what it may be is judged with the sheet, at its field, so that a slip disturbs nothing else
 Number = Annotated[float, Field(allow_inf_nan=False)]
 LossBasis = Literal["hung", "cured", "raw"]
+# pork until it is said: then the parasite step is asked for
+Species = Literal["pork", "wild boar", "bear", "beef", "venison", "sheep", "poultry", "other"]
 MAX_RECIPE_BYTES = 200_000
 
 
@@ -70,6 +72,7 @@ class SheetPlan(_Open):
 
     family: Annotated[str, StringConstraints(max_length=40)]
     goods: Goods
+    species: Species = "pork"
     kind: Kind
     shape: Shape
     casing: Casing

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session, selectinload
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_by_basis
 
-from .bench_models import Hold, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
+from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
 from .places import ClashError, NotFoundError, flush_or_clash, place
 
@@ -113,10 +113,13 @@ def rescale_of(of: WeighOut) -> float:
 
 
 def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
-    """Note what went into the bowl; an entry sent twice counts once."""
-    if session.scalar(select(WeighEntry.id).where(WeighEntry.uid == entry.uid)) is None:
+    """Note what went into the bowl; an entry sent twice counts once. Raises ClashError for another bowl's entry."""
+    into = session.scalar(select(WeighEntry.weigh_out_id).where(WeighEntry.uid == entry.uid))
+    if into is None:
         of.entries.append(entry)
         session.flush()
+    elif into != of.id:
+        raise ClashError("this weight was noted in another weigh-out already")
 
 
 def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: int) -> WeighOut:
@@ -209,6 +212,12 @@ def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, b
         raise ClashError("this hold is answered already")
     hold.answered_s, hold.answered_by, hold.reason, hold.legal_basis = now_s, by, reason, legal_basis
     return making(session, hold.batch_id)
+
+
+def sign(session: Session, batch_id: int, hurdle: str, reason: str, by: str, now_s: int) -> None:
+    """Note who answers for an unknown hurdle of a batch. Raises NotFoundError."""
+    of = making(session, batch_id)
+    of.signatures.append(HurdleSignature(hurdle=hurdle, reason=reason, by=by, at_s=now_s))
 
 
 def add_pieces(session: Session, of: Making, pieces: list[MadePiece]) -> None:

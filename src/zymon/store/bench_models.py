@@ -100,6 +100,7 @@ class Making(Base):
     weigh_out: Mapped[WeighOut | None] = relationship(back_populates="making")
     holds: Mapped[list["Hold"]] = relationship(order_by="Hold.id")
     pieces: Mapped[list["MadePiece"]] = relationship(order_by="MadePiece.id")
+    signatures: Mapped[list["HurdleSignature"]] = relationship(order_by="HurdleSignature.id")
 
 
 class Hold(Base):
@@ -115,6 +116,18 @@ class Hold(Base):
     answered_by: Mapped[str | None] = mapped_column(String(60))
     reason: Mapped[str | None] = mapped_column(String(200))
     legal_basis: Mapped[str | None] = mapped_column(String(200))
+
+
+class HurdleSignature(Base):
+    """Somebody who answers for an unknown hurdle of a batch, with a reason."""
+
+    __tablename__ = "hurdle_signature"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
+    hurdle: Mapped[str] = mapped_column(String(30))
+    reason: Mapped[str] = mapped_column(String(200))
+    by: Mapped[str] = mapped_column(String(60))
+    at_s: Mapped[int]
 
 
 class MadePiece(Base):

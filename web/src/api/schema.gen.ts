@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger
+         * @description Every hurdle of a batch, and whether it is ready.
+         */
+        get: operations["ledger_api_batches__batch_id__ledger_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/pieces": {
         parameters: {
             query?: never;
@@ -58,6 +78,26 @@ export interface paths {
          */
         put: operations["pinch_api_batches__batch_id__pinch_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/signatures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign
+         * @description Sign for an unknown hurdle, with a reason; what fails or is pending cannot be signed for.
+         */
+        post: operations["sign_api_batches__batch_id__signatures_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1524,6 +1564,11 @@ export interface components {
              */
             shape: "cylinder" | "slab" | "irregular";
             /**
+             * Species
+             * @enum {string}
+             */
+            species: "pork" | "wild boar" | "bear" | "beef" | "venison" | "sheep" | "poultry" | "other";
+            /**
              * Surface
              * @enum {string}
              */
@@ -1655,6 +1700,40 @@ export interface components {
             text: string;
         };
         /**
+         * HurdleOut
+         * @description One hurdle of the ledger.
+         */
+        HurdleOut: {
+            /** Caution */
+            caution: string | null;
+            /**
+             * Known
+             * @enum {string}
+             */
+            known: "measured" | "computed" | "estimated" | "laboratory" | "declared" | "not known";
+            /** Limit */
+            limit: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Signed By */
+            signed_by: string | null;
+            /** Signed Reason */
+            signed_reason: string | null;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pass" | "pending" | "fail" | "unknown";
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | string | null;
+        };
+        /**
          * ImportConfirm
          * @description The go-ahead for a previewed file; faulty lines are left out only when that is said.
          */
@@ -1777,6 +1856,26 @@ export interface components {
             ring_index: number;
             /** Water Percent */
             water_percent: number[];
+        };
+        /**
+         * LedgerFile
+         * @description The ledger of a batch.
+         */
+        LedgerFile: {
+            /**
+             * Format
+             * @default zymon-ledger/1
+             * @constant
+             */
+            format: "zymon-ledger/1";
+            /** Hurdles */
+            hurdles: components["schemas"]["HurdleOut"][];
+            /** Id */
+            id: string;
+            /** Ready */
+            ready: boolean;
+            /** Why */
+            why: string[];
         };
         /**
          * Line
@@ -2595,6 +2694,12 @@ export interface components {
              */
             shape: "cylinder" | "slab" | "irregular";
             /**
+             * Species
+             * @default pork
+             * @enum {string}
+             */
+            species: "pork" | "wild boar" | "bear" | "beef" | "venison" | "sheep" | "poultry" | "other";
+            /**
              * Surface
              * @default leave
              * @enum {string}
@@ -2617,6 +2722,18 @@ export interface components {
             text: string;
             /** Where */
             where: string;
+        };
+        /**
+         * SignIn
+         * @description Somebody answers for an unknown hurdle.
+         */
+        SignIn: {
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * StrikeIn
@@ -3082,6 +3199,64 @@ export interface operations {
             };
         };
     };
+    ledger_api_batches__batch_id__ledger_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerFile"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     make_pieces_api_batches__batch_id__pieces_post: {
         parameters: {
             query?: never;
@@ -3166,6 +3341,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_api_batches__batch_id__signatures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerFile"];
                 };
             };
             /** @description Bad Request */

@@ -13,7 +13,7 @@ from zymon.core.drying.history import Casing
 from zymon.core.drying.inside import Firmness
 from zymon.core.formulation import LineBasis
 from zymon.core.water import KeepClass
-from zymon.formats.recipe_file import LossBasis, Name, Note, SheetModel
+from zymon.formats.recipe_file import LossBasis, Name, Note, SheetModel, Species
 
 from ..schemas import Grams, Millimetres, Reason, Tag, Who
 
@@ -46,6 +46,7 @@ class FamilyOut(BaseModel):
     surface: Surface
     hanging: str
     fat_percent: float
+    species: Species
 
 
 class CuringSaltOut(BaseModel):
@@ -535,3 +536,11 @@ class WaitingPiece(BaseModel):
     length_mm: float | None
     target_loss_percent: float
     target_gross_g: float
+
+
+class SignIn(BaseModel):
+    """Somebody answers for an unknown hurdle."""
+
+    hurdle: Annotated[str, StringConstraints(max_length=30)]
+    reason: Reason
+    by: Who

@@ -34,7 +34,7 @@ def bench(ctx: Ctx) -> s.BenchOut:
 def reference() -> s.ReferenceOut:
     """Families, curing salts, schools and limit profiles to pick from."""
     return s.ReferenceOut(
-        families=[s.FamilyOut(**dataclasses.asdict(f)) for f in FAMILIES],
+        families=[s.FamilyOut.model_validate(dataclasses.asdict(f)) for f in FAMILIES],
         curing_salts=[s.CuringSaltOut(**dataclasses.asdict(c)) for c in CURING_SALTS],
         schools={k: [s.SchoolOut(**dataclasses.asdict(v)) for v in vs] for k, vs in SCHOOLS.items()},
         profiles=[

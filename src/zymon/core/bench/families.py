@@ -36,6 +36,7 @@ class Family:
     hanging: str
     fat_percent: float
     belly: bool = False
+    species: str = "pork"
 
 
 FAMILIES: tuple[Family, ...] = (
@@ -49,7 +50,7 @@ FAMILIES: tuple[Family, ...] = (
     Family("neck", "Neck or loin", False, "whole_muscle", "irregular", "natural", "measured", 2.8, "long", 0.25,
            "7–14 days in salt", "none", 12.5, 80, 35, 85, 1800, "vinegar", "1.5 kg: 5–8 weeks, 3 kg: about 12", 12),
     Family("beef_round", "Beef round", False, "whole_muscle", "cylinder", "natural", "measured", 2.6, "long", 0.25,
-           "14–38 days in salt", "none", 13, 75, 37, 85, 1700, "vinegar", "5 weeks to months", 4),
+           "14–38 days in salt", "none", 13, 75, 37, 85, 1700, "vinegar", "5 weeks to months", 4, species="beef"),
     Family("leg_muscle", "Boned leg muscle", False, "whole_muscle", "irregular", "natural", "measured", 2.0, "long", 0.2,
            "40–45 days in salt", "none", 13, 75, 40, 120, 4500, "leave", "about 3 months", 10),
     Family("leg", "Whole leg on the bone", False, "ham", "irregular", "coating", "buried", 4.0, "none", 0.0,
@@ -59,7 +60,7 @@ FAMILIES: tuple[Family, ...] = (
     Family("tenderloin", "Tenderloin", False, "whole_muscle", "cylinder", "cloth", "buried", 3.0, "none", 0.0,
            "48–72 h in salt, rinsed, in cloth", "none", 14, 55, 30, 50, 400, "leave", "1–2 weeks in a cool room with a fan", 3),
     Family("breast", "Duck or goose breast", False, "breast", "slab", "cloth", "buried", 3.0, "none", 0.0,
-           "15–24 h in salt, rinsed, pepper, cloth", "none", 4, 60, 30, 25, 380, "leave", "3 weeks and more", 25),
+           "15–24 h in salt, rinsed, pepper, cloth", "none", 4, 60, 30, 25, 380, "leave", "3 weeks and more", 25, species="poultry"),
     Family("flat_belly", "Flat belly", False, "belly", "slab", "none", "measured", 3.0, "short", 0.2,
            "5–7 days in salt, wine wash, spice", "none", 12, 75, 27, 35, 1400, "vinegar", "3–4 weeks", 43, belly=True),
     Family("rolled_belly", "Rolled belly", False, "belly", "cylinder", "membrane", "measured", 3.0, "short", 0.2,
@@ -67,7 +68,7 @@ FAMILIES: tuple[Family, ...] = (
     Family("belly_strips", "Belly strips for frying", False, "belly", "slab", "none", "rub_and_drain", 3.5, "short", 0.2,
            "5–10 days, rubbed and drained", "none", 10, 70, 25, 30, 900, "leave", "5–10 days; cooked before eating", 43, belly=True),
     Family("coated_beef", "Coated beef", False, "coated", "slab", "coating", "pressed", 2.7, "short", 0.25,
-           "7 days pressed, then a paste of 3–10 mm", "none", 10, 72, 30, 40, 900, "leave", "1–3 weeks", 8),
+           "7 days pressed, then a paste of 3–10 mm", "none", 10, 72, 30, 40, 900, "leave", "1–3 weeks", 8, species="beef"),
     Family("winter_loin", "Winter loins, beef strips", False, "whole_muscle", "irregular", "none", "by_thickness", 2.0,
            "short", 0.25, "1 week, garlic and pepper, cold smoke", "none", 5, 80, 40, 60, 1200, "leave", "4–8 weeks", 6),
 )  # fmt: skip

@@ -1,5 +1,6 @@
 """Weighing out: what is to go into the bowl, what is in it, and what to do about a pour that went wrong."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -62,8 +63,12 @@ def things(sheet: Sheet, pours: Sequence[Pour], rescale: float = 1.0) -> tuple[T
 
 def _target(line: WorkedLine, sheet: Sheet, rescale: float) -> float:
     kind, _, number = line.key.partition("-")
-    fixed = kind == "line" and sheet.lines[int(number)].basis == "fixed"
-    return line.grams if fixed else line.grams * rescale
+    if kind == "line" and sheet.lines[int(number)].basis == "fixed":
+        return line.grams
+    if line.key == "curing":
+        # rounded down to what the scale shows: a recipe at the limit must not be carried over it by rounding
+        return round(math.floor(line.grams * rescale / line.scale_g + 1e-9) * line.scale_g, 6)
+    return line.grams * rescale
 
 
 def _thing(line: WorkedLine, target_g: float, weighed_g: float | None) -> Thing:

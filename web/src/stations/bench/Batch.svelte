@@ -11,6 +11,7 @@
   import { fullDay, grams, recipeGrams, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import Holds from './Holds.svelte';
+  import Hurdles from './Hurdles.svelte';
   import NewPieces from './NewPieces.svelte';
 
   const say = words.bench.batch;
@@ -121,6 +122,7 @@
             {/each}
           </tbody>
         </table>
+        <Hurdles batch={id} />
       </aside>
     {:else}
       <p class="p-6 first-letter:uppercase" class:text-error={batch.isError}>

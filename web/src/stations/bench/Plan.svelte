@@ -50,6 +50,16 @@
       />
     </label>
     <label class="ask">
+      <span class="quiet">{say.species}</span>
+      <select
+        class="pick"
+        value={plan.species ?? 'pork'}
+        onchange={(e) => set('species', e.currentTarget.value as Sheet['plan']['species'])}
+      >
+        {#each Object.entries(say.animals) as [id, text] (id)}<option value={id}>{text}</option>{/each}
+      </select>
+    </label>
+    <label class="ask">
       <span class="quiet">{say.casing}</span>
       <select
         class="pick"

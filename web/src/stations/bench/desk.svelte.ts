@@ -50,6 +50,7 @@ export function usualSheet(family: Family, salts: Reference['curing_salts']): Sh
     plan: {
       family: family.id,
       goods: minced ? 'minced' : family.belly ? 'belly' : 'intact',
+      species: family.species,
       kind: family.kind,
       shape: family.shape,
       casing: family.casing,

@@ -9,6 +9,7 @@ const SALAME: Schema['FamilyOut'] = {
   casing: 'natural', salting: 'in_the_mince', salt_percent: 2.7, curing_salt: 'short', curing_salt_percent: 0.25,
   before_hanging: '', warm: 'culture', temperature_c: 13, rh_percent: 80, target_loss_percent: 35, across_mm: 60,
   piece_g: 900, surface: 'mould', hanging: '', fat_percent: 27,
+  species: 'pork',
 }; // prettier-ignore
 const ROUND: Schema['FamilyOut'] = {
   ...SALAME,
