@@ -88,7 +88,7 @@ def explain(of: Fitted, index: int) -> Explained:
         own_share=1 - v_own / v_prior,
         mates_share=(v_own - v_now) / v_prior,
         air_share=v_air / v_open,
-        own_weighings=len(c.used[index]),
+        own_weighings=int((of.good[: len(c.used[index]), index] >= 0.5).sum()),  # those believed
         mates_weighed=len(mates),
         window_days=window,
         narrowing=tuple(sorted(worth, key=lambda h: h.window_days)),
