@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, page, speed
+from . import accuracy, ferment, page, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -29,6 +29,7 @@ def main() -> None:
         ("Speed", speed.measure),
         ("Page", page.measure),
         ("Accuracy of the dates", accuracy.measure),
+        ("Accuracy of the fall of pH", ferment.measure),
     ):
         print(f"{title} …", flush=True)
         text = measure()
