@@ -30,7 +30,7 @@
 </script>
 
 <header
-  class="flex items-stretch gap-x-5 max-md:flex-wrap max-md:gap-x-2"
+  class="flex items-stretch gap-x-5 max-md:flex-wrap max-md:gap-x-2 print:hidden"
   style="background: var(--bar); color: var(--bar-ink)"
 >
   <a href={p('/')} class="flex items-center gap-2 py-2 pl-4" aria-label="Zymon">

@@ -71,7 +71,7 @@
   const newVersion = $derived(!!current && desk.product === current.name);
 </script>
 
-<div class="flex flex-wrap items-end gap-x-4 gap-y-1">
+<div class="flex flex-wrap items-end gap-x-4 gap-y-1 print:hidden">
   <label class="text-sm">
     <span class="quiet block">{say.startFrom}</span>
     <select
