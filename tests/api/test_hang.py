@@ -199,6 +199,21 @@ def test_a_stalled_piece_is_told_which_air_would_do(client: TestClient, chamber:
     assert reaching["rh_percent"] is None or reaching["rh_percent"] < 78
 
 
+def test_a_piece_taken_down_by_mistake_is_put_back_while_its_hook_is_free(client: TestClient, chamber: dict) -> None:
+    piece = hang(client, chamber)["card"]["id"]
+    down = client.post(f"/api/pieces/{piece}/take-down", json={"reason": "done", "by": "Ida"}).json()
+    assert not down["hangs"]
+    back = client.post(f"/api/pieces/{piece}/put-back", json={"by": "Ida"}).json()
+    assert back["hangs"]
+    assert [h["end_reason"] for h in back["hangings"]] == ["done (Ida)", None]
+    again = client.post(f"/api/pieces/{piece}/put-back", json={"by": "Ida"})
+    assert (again.status_code, "hangs already" in again.json()["detail"]) == (409, True)
+    client.post(f"/api/pieces/{piece}/take-down", json={"reason": "done", "by": "Ida"})
+    hang(client, chamber, tag="J-14-99")
+    taken = client.post(f"/api/pieces/{piece}/put-back", json={"by": "Ida"})
+    assert (taken.status_code, "is taken by J-14-99" in taken.json()["detail"]) == (409, True)
+
+
 def test_a_wrong_start_weight_is_corrected_on_record(client: TestClient, chamber: dict) -> None:
     made = hang(client, chamber, start_weight_g=482)
     piece = made["card"]["id"]

@@ -123,6 +123,8 @@ def test_keyboard_move_and_take_down(page: Page, serve) -> None:
     page.get_by_role("button", name="cut to check").click()
     expect(page.get_by_text("J-14-03 taken down")).to_be_visible()
     expect(page.get_by_role("region", name="rod 1").locator("[data-piece]")).to_have_count(1)
+    page.keyboard.press("u")  # by mistake: back on its hook
+    expect(page.get_by_role("region", name="rod 1").locator("[data-piece]")).to_have_count(2)
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])

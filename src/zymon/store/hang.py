@@ -133,6 +133,19 @@ def take_down(session: Session, piece_id: int, reason: str, now_s: int) -> Piece
     return taken
 
 
+def put_back(session: Session, piece_id: int, by: str, now_s: int) -> Piece:
+    """Hang a piece that was taken down on its hook again; that it was down stays on record. Raises ClashError."""
+    taken = piece(session, piece_id)
+    if hanging_now(taken) is not None:
+        raise ClashError(f"{taken.tag} hangs already")
+    last = taken.hangings[-1]
+    rod = free_hook(session, last.rod_id, last.hook)
+    taken.hangings.append(Hanging(place_id=rod.place_id, rod_id=rod.id, hook=last.hook, from_s=now_s, by=by))
+    touch(rod.place)
+    flush_or_clash(session, f"rod {rod.number} hook {last.hook} was taken a moment ago")
+    return taken
+
+
 def check_weight(of: Piece, gross_g: float, at_s: int, now_s: int) -> None:
     """Refuse what no scale can have shown. Raises OutOfRangeError in words."""
     if not gross_g > 0:

@@ -124,6 +124,14 @@ def take_down(ctx: Ctx, piece_id: Id, body: s.TakeDownIn) -> s.PieceOut:
     return _piece(ctx, piece_id)
 
 
+@router.post("/pieces/{piece_id}/put-back")
+def put_back(ctx: Ctx, piece_id: Id, body: ByIn) -> s.PieceOut:
+    """Hang a piece that was taken down by mistake on its hook again."""
+    with ctx.db.writing() as session:
+        store.put_back(session, piece_id, body.by, ctx.now_s)
+    return _piece(ctx, piece_id)
+
+
 @router.post("/pieces/{piece_id}/weighings", status_code=201)
 def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.PieceOut:
     """Store a weight; one that cannot be right is asked about first (409 weight_doubtful)."""

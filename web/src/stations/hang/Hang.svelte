@@ -109,15 +109,17 @@
   }
   async function takeDown(reason: string): Promise<void> {
     if (chosen === null) return;
+    const params = { path: { piece_id: chosen } };
     try {
       const answer = await take(
-        api.POST('/api/pieces/{piece_id}/take-down', {
-          params: { path: { piece_id: chosen } },
-          body: { reason, by: session.who },
-        }),
+        api.POST('/api/pieces/{piece_id}/take-down', { params, body: { reason, by: session.who } }),
       );
       refresh(answer);
-      session.say(words.piece.down(answer.card.tag));
+      session.say(words.piece.down(answer.card.tag), async () => {
+        refresh(
+          await take(api.POST('/api/pieces/{piece_id}/put-back', { params, body: { by: session.who } })),
+        );
+      });
     } catch (error) {
       session.complain(error);
     }
