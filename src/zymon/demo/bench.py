@@ -118,7 +118,8 @@ def lay_the_bench(session: Session, warm: Place, now_s: int) -> None:
         )
         for i, (gross_g, diameter_mm) in enumerate([(846, 58), (851, 58), (838, 57), (862, 59), (843, 58), (829, 57)])
     ]  # fmt: skip
-    bench.add_pieces(session, made, pieces)
+    for piece in pieces:
+        bench.add_piece(session, made, piece)
     smaller = SALAME.scaled(0.6)
     # left after its third thing
     _Bowl(session, version.id, now_s - 25 * 60).weigh_out(smaller, 3)

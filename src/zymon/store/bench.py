@@ -6,7 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import OutOfRangeError
-from zymon.core.pieces import net_weight, target_by_basis
+from zymon.core.pieces import net_weight, target_weight
 
 from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
@@ -220,15 +220,14 @@ def sign(session: Session, batch_id: int, hurdle: str, reason: str, by: str, now
     of.signatures.append(HurdleSignature(hurdle=hurdle, reason=reason, by=by, at_s=now_s))
 
 
-def add_pieces(session: Session, of: Making, pieces: list[MadePiece]) -> None:
-    """Tag pieces of a batch, all or none. Raises ClashError, OutOfRangeError."""
-    for new in pieces:
-        target_gross(new)  # refuses what no piece can be
-        taken = session.scalar(select(Piece.id).where(Piece.tag == new.tag))
-        if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
-            raise ClashError(f"tag {new.tag} is on another piece already")
-        of.pieces.append(new)
-    flush_or_clash(session, "one of these tags was given a moment ago")
+def add_piece(session: Session, of: Making, new: MadePiece) -> None:
+    """Tag a piece of a batch. Raises ClashError, OutOfRangeError."""
+    target_gross(new)  # refuses what no piece can be
+    taken = session.scalar(select(Piece.id).where(Piece.tag == new.tag))
+    if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
+        raise ClashError(f"tag {new.tag} is on another piece already")
+    of.pieces.append(new)
+    flush_or_clash(session, f"tag {new.tag} was given a moment ago")
 
 
 def target_gross(of: MadePiece) -> float:
@@ -240,7 +239,7 @@ def target_gross(of: MadePiece) -> float:
             f"{of.tag}: its loss counts from the {of.loss_basis} weight, which is not known: weigh it, or count from "
             "the weight when hung"
         )
-    target_g = target_by_basis(base, base, base, of.target_loss_percent)["hung"]
+    target_g = target_weight(base, 0.0, of.target_loss_percent).target_net_g
     if target_g >= net_g:
         raise OutOfRangeError(f"{of.tag}: at {net_g:g} g it is at its target of {target_g:g} g already")
     return target_g + of.tare_g

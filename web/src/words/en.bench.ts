@@ -73,7 +73,6 @@ export const bench = {
   dried: 'Dried to',
   lossCol: 'loss',
   aw: 'water activity',
-  brine: 'salt in its water',
   mp: 'moisture to protein',
   feels: 'feels',
   keeps: 'keeps',
@@ -112,7 +111,6 @@ export const bench = {
   versions: 'Versions',
   version: (n: number) => `version ${n}`,
   firstVersion: 'first version',
-  differs: (a: number, b: number) => `From version ${a} to ${b}`,
   nothingDiffers: 'Nothing differs.',
   compareWith: 'Compare with the one before',
   file: 'As a file',
@@ -122,7 +120,6 @@ export const bench = {
   begin: 'Weigh it out',
   beginBlocked: 'Mend the fields marked first.',
   shelf: 'On the bench',
-  shelfEmpty: 'Nothing is being weighed out, and no batch waits for its pieces.',
   goOn: (product: string, left: number) => `${product}: ${plural(left, 'thing', 'things')} left to weigh`,
   batchRow: (pieces: number, waiting: number) =>
     pieces === 0 ? 'no pieces yet' : waiting ? `${waiting} of ${pieces} wait for a hook` : `${pieces} hang`,

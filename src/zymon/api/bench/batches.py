@@ -13,7 +13,7 @@ from zymon.store.hang import piece as hung_piece
 from zymon.store.places import NotFoundError, workshop
 
 from ..context import Ctx, Id
-from . import schemas as s
+from . import making_schemas as m
 from . import views
 from .shared import attachment
 
@@ -21,28 +21,28 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 
 @router.get("/lots")
-def lots(ctx: Ctx) -> list[s.LotOut]:
+def lots(ctx: Ctx) -> list[m.LotOut]:
     """All lots, the latest first."""
     with ctx.db.reading() as session:
         return [views.lot_out(lot) for lot in store.lots(session)]
 
 
 @router.get("/lots/{lot_id}")
-def lot(ctx: Ctx, lot_id: Id) -> s.LotTrace:
+def lot(ctx: Ctx, lot_id: Id) -> m.LotTrace:
     """Where a lot went: batches and pieces."""
     with ctx.db.reading() as session:
         return views.lot_trace(store.lot(session, lot_id), store.makings_of_lot(session, lot_id))
 
 
 @router.get("/batches/{batch_id}")
-def batch(ctx: Ctx, batch_id: Id) -> s.BatchOut:
+def batch(ctx: Ctx, batch_id: Id) -> m.BatchOut:
     """A batch as it was made."""
     with ctx.db.reading() as session:
         return views.batch_out(session, store.making(session, batch_id))
 
 
 @router.put("/batches/{batch_id}/pinch")
-def pinch(ctx: Ctx, batch_id: Id, body: s.PinchIn) -> s.BatchOut:
+def pinch(ctx: Ctx, batch_id: Id, body: m.PinchIn) -> m.BatchOut:
     """Where the pinch for pH lies."""
     with ctx.db.writing() as session:
         of = store.making(session, batch_id)
@@ -51,7 +51,7 @@ def pinch(ctx: Ctx, batch_id: Id, body: s.PinchIn) -> s.BatchOut:
 
 
 @router.post("/holds/{hold_id}/answer")
-def answer(ctx: Ctx, hold_id: Id, body: s.AnswerIn) -> s.BatchOut:
+def answer(ctx: Ctx, hold_id: Id, body: m.AnswerIn) -> m.BatchOut:
     """Answer a hold with a reason and its legal basis."""
     with ctx.db.writing() as session:
         of = store.answer_hold(session, hold_id, body.reason, body.legal_basis, body.by, ctx.now_s)
@@ -59,14 +59,14 @@ def answer(ctx: Ctx, hold_id: Id, body: s.AnswerIn) -> s.BatchOut:
 
 
 @router.post("/batches/{batch_id}/pieces", status_code=201)
-def make_pieces(ctx: Ctx, batch_id: Id, body: s.MadePiecesIn) -> s.BatchOut:
+def make_pieces(ctx: Ctx, batch_id: Id, body: m.MadePiecesIn) -> m.BatchOut:
     """Tag pieces of a batch, all or none; a piece without a tag gets the next of the batch."""
     with ctx.db.writing() as session:
         of = store.making(session, batch_id)
         for piece in body.pieces:
             values = piece.model_dump(exclude={"tag"})
             tag = piece.tag or views.next_tag(of)
-            store.add_pieces(session, of, [MadePiece(**values, tag=tag, made_s=ctx.now_s, by=body.by)])
+            store.add_piece(session, of, MadePiece(**values, tag=tag, made_s=ctx.now_s, by=body.by))
         return views.batch_out(session, of)
 
 
@@ -99,18 +99,18 @@ def tags(ctx: Ctx, request: Request, batch_id: Id, paper: Paper = "a4") -> Respo
 
 
 @router.get("/bench/waiting")
-def waiting(ctx: Ctx) -> list[s.WaitingPiece]:
+def waiting(ctx: Ctx) -> list[m.WaitingPiece]:
     """Pieces that are tagged and do not hang yet."""
     with ctx.db.reading() as session:
-        return [views.waiting_piece(p, m) for m in store.makings(session) for p in m.pieces if p.piece_id is None]
+        return [views.waiting_piece(p, one) for one in store.makings(session) for p in one.pieces if p.piece_id is None]
 
 
 @router.get("/tags/{tag}")
-def find_tag(ctx: Ctx, tag: str) -> s.TagFound:
+def find_tag(ctx: Ctx, tag: str) -> m.TagFound:
     """Where a tag leads."""
     with ctx.db.reading() as session:
         piece_id, batch_id = store.find_tag(session, tag)
         place_id = None if piece_id is None else last_hanging(hung_piece(session, piece_id)).place_id
     if piece_id is None and batch_id is None:
         raise NotFoundError(f"no piece carries the tag {tag}")
-    return s.TagFound(tag=tag, piece_id=piece_id, place_id=place_id, batch_id=batch_id)
+    return m.TagFound(tag=tag, piece_id=piece_id, place_id=place_id, batch_id=batch_id)

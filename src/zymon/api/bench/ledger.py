@@ -12,7 +12,7 @@ from zymon.store.bench_models import Making
 from zymon.store.places import ClashError
 
 from ..context import Ctx, Id
-from . import schemas as s
+from . import making_schemas as m
 from .shared import profile
 
 router = APIRouter(prefix="/api", tags=["bench"])
@@ -76,7 +76,7 @@ def ledger(ctx: Ctx, batch_id: Id) -> LedgerFile:
 
 
 @router.post("/batches/{batch_id}/signatures", status_code=201)
-def sign(ctx: Ctx, batch_id: Id, body: s.SignIn) -> LedgerFile:
+def sign(ctx: Ctx, batch_id: Id, body: m.SignIn) -> LedgerFile:
     """Sign for an unknown hurdle, with a reason; what fails or is pending cannot be signed for."""
     with ctx.db.writing() as session:
         found = _ledger(session, batch_id, ctx.now_s)

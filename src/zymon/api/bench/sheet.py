@@ -16,6 +16,7 @@ from zymon.store.board import history_of
 from zymon.store.places import hooks_free
 
 from ..context import Ctx
+from . import making_schemas as m
 from . import schemas as s
 from . import views
 from .shared import profile
@@ -24,7 +25,7 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 
 @router.get("/bench")
-def bench(ctx: Ctx) -> s.BenchOut:
+def bench(ctx: Ctx) -> m.BenchOut:
     """What lies on the bench."""
     with ctx.db.reading() as session:
         return views.bench_out(session)

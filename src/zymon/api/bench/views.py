@@ -16,6 +16,7 @@ from zymon.store.bench_models import Lot, MadePiece, Making, Recipe, WeighOut
 from zymon.store.places import place
 
 from ..context import moment
+from . import making_schemas as m
 from . import schemas as s
 
 
@@ -54,22 +55,22 @@ def recipe_out(of: Recipe) -> s.RecipeOut:
     )
 
 
-def lot_out(of: Lot) -> s.LotOut:
+def lot_out(of: Lot) -> m.LotOut:
     """A lot."""
-    return s.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
+    return m.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
 
 
-def lot_trace(of: Lot, makings: Sequence[Making]) -> s.LotTrace:
+def lot_trace(of: Lot, makings: Sequence[Making]) -> m.LotTrace:
     """Where a lot went."""
 
     def grams(making: Making) -> float:
         entries = store.counted(making.weigh_out) if making.weigh_out else []
         return sum(entry.grams for entry in entries if entry.lot_id == of.id)
 
-    return s.LotTrace(
+    return m.LotTrace(
         lot=lot_out(of),
         batches=[
-            s.LotBatch(
+            m.LotBatch(
                 id=making.batch_id,
                 code=making.batch.code,
                 product=making.batch.product,
@@ -98,13 +99,13 @@ def lot_kind(key: str, sheet: SheetModel) -> str:
     return "culture" if kind == "line" and sheet.lines[int(number)].role == "culture" else "other"
 
 
-def weigh_out_out(session: Session, of: WeighOut) -> s.WeighOutOut:
+def weigh_out_out(session: Session, of: WeighOut) -> m.WeighOutOut:
     """A weigh-out as it stands."""
     sheet = SheetModel.model_validate_json(of.sheet)
     found = things_of(of)
     lots = {e.key: e.lot.code for e in store.counted(of) if e.lot is not None}
     planned = {f"meat-{i}": part.lot for i, part in enumerate(sheet.parts)}
-    return s.WeighOutOut(
+    return m.WeighOutOut(
         id=of.id,
         product=of.product,
         by=of.by,
@@ -114,7 +115,7 @@ def weigh_out_out(session: Session, of: WeighOut) -> s.WeighOutOut:
         asks_temperature=sheet.plan.goods == "minced",
         meat_temperature_c=of.meat_temperature_c,
         things=[
-            s.ThingOut(
+            m.ThingOut(
                 **asdict(thing),
                 missing_g=thing.missing_g,
                 lot=lots.get(thing.key) or planned.get(thing.key) or None,
@@ -123,7 +124,7 @@ def weigh_out_out(session: Session, of: WeighOut) -> s.WeighOutOut:
             for thing in found
         ],
         entries=[
-            s.EntryOut(
+            m.EntryOut(
                 id=e.id,
                 key=e.key,
                 grams=e.grams,
@@ -141,9 +142,9 @@ def weigh_out_out(session: Session, of: WeighOut) -> s.WeighOutOut:
     )
 
 
-def made_piece_out(of: MadePiece) -> s.MadePieceOut:
+def made_piece_out(of: MadePiece) -> m.MadePieceOut:
     """A piece before it hangs."""
-    return s.MadePieceOut(
+    return m.MadePieceOut(
         id=of.id,
         tag=of.tag,
         gross_g=of.gross_g,
@@ -165,11 +166,11 @@ def next_tag(of: Making) -> str:
     return f"{of.batch.code}-{max(numbers, default=0) + 1:02d}"
 
 
-def batch_out(session: Session, of: Making) -> s.BatchOut:
+def batch_out(session: Session, of: Making) -> m.BatchOut:
     """A batch as it was made."""
     names = {thing.key: thing.name for thing in things_of(of.weigh_out)} if of.weigh_out else {}
     used = [
-        s.UsedLot(
+        m.UsedLot(
             name=names.get(e.key, e.key),
             grams=e.grams,
             lot_id=e.lot_id,
@@ -180,7 +181,7 @@ def batch_out(session: Session, of: Making) -> s.BatchOut:
     ]
     batch = of.batch
     sheet = SheetModel.model_validate_json(of.sheet)
-    return s.BatchOut(
+    return m.BatchOut(
         id=of.batch_id,
         code=batch.code,
         product=batch.product,
@@ -198,7 +199,7 @@ def batch_out(session: Session, of: Making) -> s.BatchOut:
         asks_pinch=sheet.plan.goods == "minced" and of.pinch_place_id is None,
         used=used,
         holds=[
-            s.HoldOut(
+            m.HoldOut(
                 id=h.id,
                 text=h.text,
                 source=h.source,
@@ -215,11 +216,11 @@ def batch_out(session: Session, of: Making) -> s.BatchOut:
     )
 
 
-def bench_out(session: Session) -> s.BenchOut:
+def bench_out(session: Session) -> m.BenchOut:
     """What lies on the bench."""
-    return s.BenchOut(
+    return m.BenchOut(
         weigh_outs=[
-            s.OpenWeighOut(
+            m.OpenWeighOut(
                 id=w.id,
                 product=w.product,
                 started_at=moment(w.started_s),
@@ -229,25 +230,25 @@ def bench_out(session: Session) -> s.BenchOut:
             for w in store.open_weigh_outs(session)
         ],
         batches=[
-            s.BatchBrief(
-                id=m.batch_id,
-                code=m.batch.code,
-                product=m.batch.product,
-                made_at=moment(m.made_s),
-                pieces=len(m.pieces),
-                waiting=sum(p.piece_id is None for p in m.pieces),
-                held=any(h.answered_s is None for h in m.holds),
+            m.BatchBrief(
+                id=one.batch_id,
+                code=one.batch.code,
+                product=one.batch.product,
+                made_at=moment(one.made_s),
+                pieces=len(one.pieces),
+                waiting=sum(p.piece_id is None for p in one.pieces),
+                held=any(h.answered_s is None for h in one.holds),
             )
-            for m in store.makings(session)
+            for one in store.makings(session)
         ],
     )
 
 
-def waiting_piece(of: MadePiece, making: Making) -> s.WaitingPiece:
+def waiting_piece(of: MadePiece, making: Making) -> m.WaitingPiece:
     """A piece on its way to the hook."""
     batch = making.batch
     target_g = store.target_gross(of)
-    return s.WaitingPiece(
+    return m.WaitingPiece(
         tag=of.tag,
         batch=batch.code,
         product=batch.product,

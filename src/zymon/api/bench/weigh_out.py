@@ -12,7 +12,7 @@ from zymon.store.bench_models import WeighEntry, WeighOut
 from zymon.store.places import NotFoundError
 
 from ..context import Ctx, Id
-from . import schemas as s
+from . import making_schemas as m
 from . import views
 from .shared import profile
 
@@ -20,7 +20,7 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 
 @router.post("/weigh-outs", status_code=201)
-def begin(ctx: Ctx, body: s.WeighOutIn) -> s.WeighOutOut:
+def begin(ctx: Ctx, body: m.WeighOutIn) -> m.WeighOutOut:
     """Begin to weigh a sheet out."""
     profile(body.profile)
     weighing.things(body.sheet.to_core(), [])  # refuses a sheet that cannot be weighed out
@@ -43,7 +43,7 @@ def begin(ctx: Ctx, body: s.WeighOutIn) -> s.WeighOutOut:
 
 
 @router.get("/weigh-outs/{weigh_out_id}")
-def weigh_out(ctx: Ctx, weigh_out_id: Id) -> s.WeighOutOut:
+def weigh_out(ctx: Ctx, weigh_out_id: Id) -> m.WeighOutOut:
     """A weigh-out as it stands."""
     with ctx.db.reading() as session:
         return views.weigh_out_out(session, store.weigh_out(session, weigh_out_id))
@@ -57,7 +57,7 @@ def _thing(of: WeighOut, key: str) -> weighing.Thing:
 
 
 @router.post("/weigh-outs/{weigh_out_id}/entries", status_code=201)
-def pour(ctx: Ctx, weigh_out_id: Id, body: s.EntryIn) -> s.WeighOutOut:
+def pour(ctx: Ctx, weigh_out_id: Id, body: m.EntryIn) -> m.WeighOutOut:
     """Note what was poured; an entry sent twice counts once."""
     with ctx.db.writing() as session:
         of = store.weigh_out(session, weigh_out_id, to_change=True)
@@ -77,7 +77,7 @@ def pour(ctx: Ctx, weigh_out_id: Id, body: s.EntryIn) -> s.WeighOutOut:
 
 
 @router.post("/weigh-outs/{weigh_out_id}/rescale", status_code=201)
-def rescale(ctx: Ctx, weigh_out_id: Id, body: s.RescaleIn) -> s.WeighOutOut:
+def rescale(ctx: Ctx, weigh_out_id: Id, body: m.RescaleIn) -> m.WeighOutOut:
     """Rescale the rest to what was really put in of one thing."""
     with ctx.db.writing() as session:
         of = store.weigh_out(session, weigh_out_id, to_change=True)
@@ -88,7 +88,7 @@ def rescale(ctx: Ctx, weigh_out_id: Id, body: s.RescaleIn) -> s.WeighOutOut:
 
 
 @router.post("/weigh-out-entries/{entry_id}/strike")
-def strike_entry(ctx: Ctx, entry_id: Id, body: s.EndIn) -> s.WeighOutOut:
+def strike_entry(ctx: Ctx, entry_id: Id, body: m.EndIn) -> m.WeighOutOut:
     """Strike an entry through; it stays on record."""
     with ctx.db.writing() as session:
         of = store.strike_entry(session, entry_id, body.reason, body.by, ctx.now_s)
@@ -97,7 +97,7 @@ def strike_entry(ctx: Ctx, entry_id: Id, body: s.EndIn) -> s.WeighOutOut:
 
 
 @router.put("/weigh-outs/{weigh_out_id}/temperature")
-def temperature(ctx: Ctx, weigh_out_id: Id, body: s.TemperatureIn) -> s.WeighOutOut:
+def temperature(ctx: Ctx, weigh_out_id: Id, body: m.TemperatureIn) -> m.WeighOutOut:
     """Note the meat's temperature before it is mixed."""
     with ctx.db.writing() as session:
         of = store.weigh_out(session, weigh_out_id, to_change=True)
@@ -106,7 +106,7 @@ def temperature(ctx: Ctx, weigh_out_id: Id, body: s.TemperatureIn) -> s.WeighOut
 
 
 @router.post("/weigh-outs/{weigh_out_id}/give-up")
-def give_up(ctx: Ctx, weigh_out_id: Id, body: s.EndIn) -> s.WeighOutOut:
+def give_up(ctx: Ctx, weigh_out_id: Id, body: m.EndIn) -> m.WeighOutOut:
     """Give a weigh-out up; what was weighed stays on record."""
     with ctx.db.writing() as session:
         of = store.weigh_out(session, weigh_out_id, to_change=True)
@@ -115,7 +115,7 @@ def give_up(ctx: Ctx, weigh_out_id: Id, body: s.EndIn) -> s.WeighOutOut:
 
 
 @router.post("/weigh-outs/{weigh_out_id}/batch", status_code=201)
-def make_batch(ctx: Ctx, weigh_out_id: Id, body: s.BatchIn) -> s.BatchOut:
+def make_batch(ctx: Ctx, weigh_out_id: Id, body: m.BatchIn) -> m.BatchOut:
     """Make a batch of what was weighed out. What breaks the limits puts a red hold on it."""
     with ctx.db.writing() as session:
         of = store.weigh_out(session, weigh_out_id, to_change=True)

@@ -21,7 +21,6 @@ LITTLE_PROTECTION_MG_PER_KG = 100.0
 SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5
 TIE_MM, SPARE_SHARE = 80.0, 0.10  # casing for knots and loop; and for bursts and short ends
 LOSSES = (30.0, 35.0, 40.0)
-COMPANY_MOISTURE_PROTEIN = 1.9  # dry salame in US usage
 
 
 @dataclass(frozen=True)

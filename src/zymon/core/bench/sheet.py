@@ -54,7 +54,7 @@ class Line:
 
 @dataclass(frozen=True)
 class CuringChoice:
-    """The curing salt on the sheet; fractions of 1. `basis` spoon: dosed by spoon, which is never exact enough."""
+    """The curing salt on the sheet; fractions of 1; a dose by spoon is never exact enough."""
 
     name: str
     percent: float
@@ -112,11 +112,9 @@ class _Faults:
     def __init__(self) -> None:
         self.found: list[Problem] = []
 
-    def ok(
-        self, where: str, name: str, value: float, low: float, high: float, unit: str, open_low: bool = False
-    ) -> bool:
+    def ok(self, where: str, name: str, value: float, low: float, high: float, unit: str) -> bool:
         try:
-            require(name, value, low, high, unit, open_low=open_low)
+            require(name, value, low, high, unit)
         except OutOfRangeError as error:
             self.found.append(Problem(where, str(error)))
             return False

@@ -18,7 +18,6 @@ NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
 DOUBT_ABOVE = 0.30  # from which the fall is called slow
 FALLEN = 0.08  # a fall that a meter can see
 TOO_LOW = 0.15  # under the target
-LOG_GAP_HOURS = 0.5  # counted at the worse of both ends beyond it; estimate for a box log
 MEASURE_WITHIN_HOURS = 12.0
 
 

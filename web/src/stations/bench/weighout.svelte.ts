@@ -97,6 +97,7 @@ export class WeighOut {
   }
 
   private async note(key: string, grams: number): Promise<void> {
+    if (this.unsent) return this.send(); // what waits to be sent goes first, and is never written over
     this.unsent = { uid: uid(), key, grams, lot: this.lot.trim() };
     localStorage.setItem(this.kept, JSON.stringify(this.unsent));
     this.typed = '';
@@ -123,6 +124,7 @@ export class WeighOut {
     }
     this.unsent = null;
     localStorage.removeItem(this.kept);
+    if (sent === 'refused' && this.typed === '' && entry.grams > 0) this.typed = String(entry.grams);
     if (sent === 'done') {
       const same = this.things.find((thing) => thing.key === entry.key);
       // digits typed meanwhile stay in the box

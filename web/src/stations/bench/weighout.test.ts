@@ -93,6 +93,11 @@ describe('weighing out', () => {
     flow.typed = '2000';
     await flow.pour();
     expect(flow.problem).toContain('Not sent yet');
+    flow.typed = '1999'; // the next weight does not write over what waits
+    server.on(POUR, 'unreachable', { body: MEAT_IN });
+    await flow.pour();
+    expect(flow.unsent).toMatchObject({ key: 'meat-0', grams: 2000 });
+    expect(flow.typed).toBe('1999');
     const later = await begun();
     const [first, second] = server.bodies(POUR) as { uid: string }[];
     expect(second?.uid).toBe(first?.uid);
@@ -118,6 +123,7 @@ describe('weighing out', () => {
     flow.typed = '2000';
     await flow.pour();
     expect(flow.problem).toContain('look at the label');
+    expect(flow.typed).toBe('2000');
     expect(flow.unsent).toBeNull();
   });
 });
