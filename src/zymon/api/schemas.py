@@ -89,6 +89,7 @@ class Line(BaseModel):
     workshop: WorkshopIn | None
     now: datetime
     places: list[PlaceOut]
+    in_salt: int
 
 
 class Ready(BaseModel):

@@ -18,6 +18,7 @@ from zymon.store.models import ImportReport, Piece, Place, Weighing
 
 from .bench import lay_the_bench
 from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
+from .salt import lay_in_salt
 
 Array = npt.NDArray[np.float64]
 
@@ -102,6 +103,7 @@ def build(file: Path, now_s: int) -> None:
         for number, batch in enumerate((*FINISHED, *HANGING)):
             _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number).make()
         lay_the_bench(session, stored["Warm Cupboard"], now_s)
+        lay_in_salt(session, stored["Salt Fridge"], now_s)
     db.close()
 
 

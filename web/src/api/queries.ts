@@ -3,6 +3,9 @@ import { api, take } from './client';
 
 export const keys = {
   line: ['line'] as const,
+  salt: ['salt'] as const,
+  saltPiece: (piece: number) => ['salt', piece] as const,
+  today: ['today'] as const,
   room: (place: number) => ['room', place] as const,
   piece: (piece: number) => ['piece', piece] as const,
   /** What is worked out about a piece on demand. */
@@ -42,4 +45,21 @@ export const insideQuery = (piece: number, at: string | null) => ({
         params: { path: { piece_id: piece }, query: at === null ? {} : { at } },
       }),
     ),
+});
+
+export const saltQuery = () => ({
+  queryKey: keys.salt,
+  queryFn: () => take(api.GET('/api/salt')),
+  refetchInterval: 120_000,
+});
+
+export const saltPieceQuery = (piece: number) => ({
+  queryKey: keys.saltPiece(piece),
+  queryFn: () => take(api.GET('/api/salt/{piece_id}', { params: { path: { piece_id: piece } } })),
+});
+
+export const todayQuery = () => ({
+  queryKey: keys.today,
+  queryFn: () => take(api.GET('/api/today')),
+  refetchInterval: 120_000,
 });

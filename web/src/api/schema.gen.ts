@@ -868,6 +868,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/salt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Salt
+         * @description Everything in salt.
+         */
+        get: operations["salt_api_salt_get"];
+        put?: never;
+        /**
+         * Put In
+         * @description Put muscles in salt, all or none.
+         */
+        post: operations["put_in_api_salt_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/salt/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Note something done to pieces, all or none. A weight outside what is expected is asked about first.
+         */
+        post: operations["note_api_salt_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/salt/events/{event_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike an entry through; it stays on record.
+         */
+        post: operations["strike_api_salt_events__event_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/salt/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Piece
+         * @description One piece in salt.
+         */
+        get: operations["piece_api_salt__piece_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/salt/{piece_id}/hook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * To Hook
+         * @description Case, tie and tag a piece that is out of the salt: from here it waits for its hook.
+         */
+        post: operations["to_hook_api_salt__piece_id__hook_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/salt/{piece_id}/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Rules
+         * @description Choose which rules count for a piece.
+         */
+        put: operations["choose_rules_api_salt__piece_id__rules_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tags/{tag}": {
         parameters: {
             query?: never;
@@ -880,6 +1004,46 @@ export interface paths {
          * @description Where a tag leads.
          */
         get: operations["find_tag_api_tags__tag__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today
+         * @description What is due, in walking order, and what comes next.
+         */
+        get: operations["today_api_today_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description The round and the days ahead as iCalendar, to subscribe to or to keep.
+         */
+        get: operations["calendar_api_today_ics_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1133,6 +1297,26 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActionOut
+         * @description How a line is done in place: what is noted, for which pieces; `value_g` where a weight may go with it.
+         */
+        ActionOut: {
+            /** Kind */
+            kind: string;
+            /** Pieces */
+            pieces: number[];
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "bench" | "salt" | "warm" | "hang" | "rest" | "book";
+            /**
+             * Takes Grams
+             * @default false
+             */
+            takes_grams: boolean;
+        };
+        /**
          * AirNow
          * @description The latest logged air of a place.
          */
@@ -1164,6 +1348,16 @@ export interface components {
             legal_basis: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Bases
+         * @description What the loss can be counted from [g].
+         */
+        Bases: {
+            /** Cured G */
+            cured_g: number | null;
+            /** Raw G */
+            raw_g: number;
         };
         /**
          * BatchBrief
@@ -1299,6 +1493,38 @@ export interface components {
             by: string;
         };
         /**
+         * CareOut
+         * @description Something to be done again and again.
+         */
+        CareOut: {
+            /** Cost */
+            cost: string;
+            /** Done */
+            done: number;
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+            /**
+             * Due From
+             * Format: date-time
+             */
+            due_from: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "turn" | "drain" | "rub" | "check";
+            /**
+             * Latest
+             * Format: date-time
+             */
+            latest: string;
+            /** Missed */
+            missed: number;
+        };
+        /**
          * CautionOut
          * @description Something to be said where it happens; a hold keeps the batch red until it is answered.
          */
@@ -1311,6 +1537,54 @@ export interface components {
             text: string;
             /** Where */
             where: string;
+        };
+        /**
+         * ChoreOut
+         * @description A line of the round. `latest` null: it may wait; `cost`: what putting it off does.
+         */
+        ChoreOut: {
+            action: components["schemas"]["ActionOut"] | null;
+            /**
+             * Best
+             * Format: date-time
+             */
+            best: string;
+            /** Cost */
+            cost: string;
+            /** Detail */
+            detail: string;
+            /**
+             * Due From
+             * Format: date-time
+             */
+            due_from: string;
+            /**
+             * Elasticity
+             * @enum {string}
+             */
+            elasticity: "elastic" | "firm" | "weight_led";
+            /** Id */
+            id: string;
+            /** Latest */
+            latest: string | null;
+            /** Link */
+            link: string | null;
+            /** Missed */
+            missed: number;
+            /** Place */
+            place: string | null;
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "bench" | "salt" | "warm" | "hang" | "rest" | "book";
+            /** Title */
+            title: string;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "late" | "now" | "later";
         };
         /**
          * ClimateOut
@@ -1333,6 +1607,21 @@ export interface components {
             temperature_max_c: number[];
             /** Temperature Min C */
             temperature_min_c: number[];
+        };
+        /**
+         * ColdOut
+         * @description Whether it stayed cold, as the ledger judges it.
+         */
+        ColdOut: {
+            /** Limit */
+            limit: string;
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pass" | "pending" | "fail" | "unknown";
         };
         /**
          * ConsequencesOut
@@ -1425,6 +1714,22 @@ export interface components {
             low: number[];
             /** Middle */
             middle: number[];
+        };
+        /**
+         * CurveOut
+         * @description Salt over time, % of the meat; lists of equal length.
+         */
+        CurveOut: {
+            /** At */
+            at: string[];
+            /** Core */
+            core: number[];
+            /** Core High */
+            core_high: number[];
+            /** Core Low */
+            core_low: number[];
+            /** Mean */
+            mean: number[];
         };
         /**
          * DaysLeftOut
@@ -1902,6 +2207,8 @@ export interface components {
          * @description The whole line: workshop and places; `workshop` is null in a new database.
          */
         Line: {
+            /** In Salt */
+            in_salt: number;
             /**
              * Now
              * Format: date-time
@@ -2087,6 +2394,18 @@ export interface components {
             rod_id: number;
         };
         /**
+         * MuscleIn
+         * @description A muscle, trimmed and weighed; without a tag it gets the next of its batch.
+         */
+        MuscleIn: {
+            /** Across Mm */
+            across_mm: number;
+            /** Raw G */
+            raw_g: number;
+            /** Tag */
+            tag?: string | null;
+        };
+        /**
          * NarrowingOut
          * @description Something that would narrow a date, and how wide its window would then be expected to be.
          */
@@ -2098,6 +2417,50 @@ export interface components {
             by: "weigh" | "log_air" | "measure" | "fat";
             /** Window Days */
             window_days: number;
+        };
+        /**
+         * NoteIn
+         * @description Something done to one piece or to several, all or none; what a value means depends on the kind.
+         */
+        NoteIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /** Container */
+            container?: string | null;
+            /**
+             * Free Salt
+             * @default false
+             */
+            free_salt: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "coat" | "wrap" | "rest" | "discard";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Percent */
+            percent?: number | null;
+            /** Pieces */
+            pieces: number[];
+            /** Place Id */
+            place_id?: number | null;
+            /** Uid */
+            uid: string;
+            /** Value */
+            value?: number | null;
+            /** Way */
+            way?: ("measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness") | null;
         };
         /**
          * OpenWeighOut
@@ -2390,6 +2753,76 @@ export interface components {
             source: string;
         };
         /**
+         * PutInIn
+         * @description Muscles to put in salt, all or none: of a batch of the Bench, or of a quick one.
+         */
+        PutInIn: {
+            /** At */
+            at?: string | null;
+            /** Batch Id */
+            batch_id?: number | null;
+            /** By */
+            by: string;
+            /**
+             * Container
+             * @default
+             */
+            container: string;
+            /**
+             * Free Salt
+             * @default false
+             */
+            free_salt: boolean;
+            /**
+             * Geometry
+             * @enum {string}
+             */
+            geometry: "slab" | "cylinder" | "sphere";
+            /**
+             * Margin Percent
+             * @default 0
+             */
+            margin_percent: number;
+            /** Muscles */
+            muscles: components["schemas"]["MuscleIn"][];
+            /** Percent */
+            percent: number;
+            /** Place Id */
+            place_id: number;
+            quick?: components["schemas"]["QuickBatch"] | null;
+            /**
+             * Rules
+             * @default [
+             *       "linear",
+             *       "square",
+             *       "diffusion"
+             *     ]
+             */
+            rules: ("linear" | "square" | "by_weight" | "diffusion")[];
+            /**
+             * Skin Share
+             * @default 0
+             */
+            skin_share: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+        };
+        /**
+         * QuickBatch
+         * @description A batch made here, of muscles that never saw the Bench: a code, what it is, a family to take the rest from.
+         */
+        QuickBatch: {
+            /** Code */
+            code: string;
+            /** Family */
+            family: string;
+            /** Product */
+            product: string;
+        };
+        /**
          * ReachingOut
          * @description Which humidity would bring a stalled piece to its target, and when; null where none above 50 % would.
          */
@@ -2530,6 +2963,227 @@ export interface components {
             line: number;
             /** Text */
             text: string;
+        };
+        /**
+         * RuleOut
+         * @description What a rule says.
+         */
+        RuleOut: {
+            /** At */
+            at: string | null;
+            /** Chosen */
+            chosen: boolean;
+            /** Days */
+            days: number | null;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "linear" | "square" | "by_weight" | "diffusion";
+            /** Says */
+            says: string;
+        };
+        /**
+         * RulesIn
+         * @description Which rules of thumb count for a piece.
+         */
+        RulesIn: {
+            /**
+             * Margin Percent
+             * @default 0
+             */
+            margin_percent: number;
+            /** Rules */
+            rules: ("linear" | "square" | "by_weight" | "diffusion")[];
+        };
+        /**
+         * SaltCard
+         * @description A piece in salt; salt in % of the meat, `radius` and `profile` of its shells from the middle to the rim.
+         */
+        SaltCard: {
+            /** Across Mm */
+            across_mm: number;
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "blot" | "rinse";
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Best */
+            best: string | null;
+            /** Care */
+            care: components["schemas"]["CareOut"][];
+            cold: components["schemas"]["ColdOut"];
+            /** Container */
+            container: string | null;
+            /** Core At */
+            core_at: (string | null)[];
+            /** Core Percent */
+            core_percent: number;
+            /** Core Share */
+            core_share: number;
+            /** Earliest */
+            earliest: string | null;
+            /** Expected High G */
+            expected_high_g: number;
+            /** Expected Low G */
+            expected_low_g: number;
+            /** Free Salt */
+            free_salt: boolean;
+            /**
+             * Geometry
+             * @enum {string}
+             */
+            geometry: "slab" | "cylinder" | "sphere";
+            /** Id */
+            id: number;
+            /**
+             * In At
+             * Format: date-time
+             */
+            in_at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /** Latest */
+            latest: string | null;
+            /** Leads */
+            leads: ("linear" | "square" | "by_weight" | "diffusion") | "aim";
+            /** Mean Percent */
+            mean_percent: number;
+            /** Out At */
+            out_at: string | null;
+            /** Percent */
+            percent: number;
+            /** Place */
+            place: string | null;
+            /** Place Id */
+            place_id: number | null;
+            /** Product */
+            product: string;
+            /** Profile */
+            profile: number[];
+            /** Radius */
+            radius: number[];
+            /** Raw G */
+            raw_g: number;
+            /** Settles Percent */
+            settles_percent: number;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** Shed G */
+            shed_g: number;
+            /** Shed High G */
+            shed_high_g: number;
+            /** Shed Low G */
+            shed_low_g: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "early" | "may_come_out" | "right" | "late" | "out";
+            /** Tag */
+            tag: string;
+            /**
+             * Waits
+             * @enum {string}
+             */
+            waits: "elastic" | "firm";
+            /** Waits Says */
+            waits_says: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+            /** Way Name */
+            way_name: string;
+            /** Weight G */
+            weight_g: number | null;
+            /** Weight Verdict */
+            weight_verdict: ("as_expected" | "gained" | "too_light" | "too_heavy") | null;
+        };
+        /**
+         * SaltDetail
+         * @description A piece in salt with its rules, its curve and everything that was done.
+         */
+        SaltDetail: {
+            bases: components["schemas"]["Bases"];
+            card: components["schemas"]["SaltCard"];
+            curve: components["schemas"]["CurveOut"];
+            /** Events */
+            events: components["schemas"]["SaltEventOut"][];
+            /**
+             * Loss Basis
+             * @enum {string}
+             */
+            loss_basis: "hung" | "cured" | "raw";
+            /** Margin Percent */
+            margin_percent: number;
+            /** Next Steps */
+            next_steps: string[];
+            /** Rules */
+            rules: components["schemas"]["RuleOut"][];
+            /** Target Loss Percent */
+            target_loss_percent: number;
+        };
+        /**
+         * SaltEventOut
+         * @description Something that was done.
+         */
+        SaltEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Container */
+            container: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "coat" | "wrap" | "rest" | "discard";
+            /** Note */
+            note: string;
+            /** Percent */
+            percent: number | null;
+            /** Place */
+            place: string | null;
+            /** Struck By */
+            struck_by: string | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Value */
+            value: number | null;
+            /** Way */
+            way: ("measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness") | null;
+        };
+        /**
+         * SaltOut
+         * @description Everything in salt, the ways there are, and what waits for salt.
+         */
+        SaltOut: {
+            /** Next Code */
+            next_code: string;
+            /** Pieces */
+            pieces: components["schemas"]["SaltCard"][];
+            /** Waiting */
+            waiting: components["schemas"]["WaitingBatch"][];
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * ScaleIn
@@ -2756,16 +3410,6 @@ export interface components {
             reason: string;
         };
         /**
-         * StrikeIn
-         * @description Why a weighing is struck through.
-         */
-        StrikeIn: {
-            /** By */
-            by: string;
-            /** Reason */
-            reason: string;
-        };
-        /**
          * TagFound
          * @description Where a tag leads: to a hanging piece and its place, or to the batch it was made in.
          */
@@ -2845,6 +3489,78 @@ export interface components {
             worst_error_percent: number;
         };
         /**
+         * ToHookIn
+         * @description The piece cased and tied: what it weighs now, and from which weight its loss counts.
+         */
+        ToHookIn: {
+            /** Across Mm */
+            across_mm?: number | null;
+            /** By */
+            by: string;
+            /**
+             * Casing G
+             * @default 0
+             */
+            casing_g: number;
+            /**
+             * Coat G
+             * @default 0
+             */
+            coat_g: number;
+            /** Gross G */
+            gross_g: number;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Loss Basis
+             * @enum {string}
+             */
+            loss_basis: "hung" | "cured" | "raw";
+            /**
+             * Net G
+             * @default 0
+             */
+            net_g: number;
+            /**
+             * String G
+             * @default 0
+             */
+            string_g: number;
+            /** Target Loss Percent */
+            target_loss_percent: number;
+        };
+        /**
+         * ToHookOut
+         * @description The tagged piece, and what the scale shows at its target by each basis [g].
+         */
+        ToHookOut: {
+            /** Batch Id */
+            batch_id: number;
+            /** By Basis */
+            by_basis: {
+                [key: string]: number;
+            };
+            /** Tag */
+            tag: string;
+            /** Target Gross G */
+            target_gross_g: number;
+        };
+        /**
+         * TodayOut
+         * @description What is due, in walking order; what comes in the next days, in time order.
+         */
+        TodayOut: {
+            /** Due */
+            due: components["schemas"]["ChoreOut"][];
+            /** Later */
+            later: components["schemas"]["ChoreOut"][];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+        };
+        /**
          * UsedLot
          * @description What went into a batch, of which lot.
          */
@@ -2910,6 +3626,38 @@ export interface components {
             sheet: components["schemas"]["SheetModel"];
         };
         /**
+         * WaitingBatch
+         * @description A batch of whole muscle that waits for its salt.
+         */
+        WaitingBatch: {
+            /** Across Mm */
+            across_mm: number;
+            /** Code */
+            code: string;
+            /**
+             * Geometry
+             * @enum {string}
+             */
+            geometry: "slab" | "cylinder" | "sphere";
+            /** Id */
+            id: number;
+            /** Meat G */
+            meat_g: number;
+            /** Next Tag */
+            next_tag: string;
+            /** Percent */
+            percent: number;
+            /** Piece G */
+            piece_g: number;
+            /** Product */
+            product: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+        };
+        /**
          * WaitingPiece
          * @description A tagged piece that does not hang yet, as the hook will have it: its target counts from the weight now.
          */
@@ -2953,6 +3701,25 @@ export interface components {
             target_loss_percent: number;
             /** Thickness Mm */
             thickness_mm: number | null;
+        };
+        /**
+         * WayOut
+         * @description A way to salt.
+         */
+        WayOut: {
+            /** Clock */
+            clock: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Waits */
+            waits: string;
         };
         /**
          * WeeksIn
@@ -3151,6 +3918,26 @@ export interface components {
             name: string;
             /** Time Zone */
             time_zone: string;
+        };
+        /**
+         * StrikeIn
+         * @description Why a weighing is struck through.
+         */
+        zymon__api__hang__schemas__StrikeIn: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * StrikeIn
+         * @description Why an entry was wrong.
+         */
+        zymon__api__salt__schemas__StrikeIn: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
         };
     };
     responses: never;
@@ -5783,6 +6570,426 @@ export interface operations {
             };
         };
     };
+    salt_api_salt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_in_api_salt_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutInIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    note_api_salt_events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_api_salt_events__event_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_api_salt__piece_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    to_hook_api_salt__piece_id__hook_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToHookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToHookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choose_rules_api_salt__piece_id__rules_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     find_tag_api_tags__tag__get: {
         parameters: {
             query?: never;
@@ -5802,6 +7009,116 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TagFound"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    today_api_today_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_api_today_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -6404,7 +7721,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StrikeIn"];
+                "application/json": components["schemas"]["zymon__api__hang__schemas__StrikeIn"];
             };
         };
         responses: {

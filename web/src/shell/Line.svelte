@@ -7,7 +7,7 @@
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';
 
-  type Station = 'bench' | 'hang';
+  type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang';
   interface Props {
     line: Schema['Line'];
     placeId: number | null;
@@ -16,7 +16,16 @@
   let { line, placeId, station: here = 'hang' }: Props = $props();
 
   const stations = ['today', 'bench', 'salt', 'warm', 'hang', 'rest', 'book'] as const;
-  const hanging = $derived(line.places.reduce((sum, place) => sum + place.pieces, 0));
+  const addresses = $derived<Partial<Record<(typeof stations)[number], string>>>({
+    today: p('/today'),
+    bench: p('/bench'),
+    salt: p('/salt'),
+    hang: placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/'),
+  });
+  const counts = $derived<Partial<Record<(typeof stations)[number], number>>>({
+    salt: line.in_salt,
+    hang: line.places.reduce((sum, place) => sum + place.pieces, 0),
+  });
   const now = $derived(new Date(line.now).getTime());
   const withAir = $derived(line.places.filter((place) => place.air || place.kind === 'chamber'));
 
@@ -41,19 +50,16 @@
     aria-label="Stations"
   >
     {#each stations as station (station)}
-      {#if station === 'hang' || station === 'bench'}
+      {@const href = addresses[station]}
+      {#if href}
         <a
           class="stop use"
           class:here={station === here}
-          href={station === 'bench'
-            ? p('/bench')
-            : placeId
-              ? p('/hang/:place', { params: { place: String(placeId) } })
-              : p('/')}
+          {href}
           aria-current={station === here ? 'page' : undefined}
         >
           <span
-            >{words.stations[station]}{#if station === 'hang'}<sup class="ml-0.5 text-xs">{hanging}</sup
+            >{words.stations[station]}{#if counts[station]}<sup class="ml-0.5 text-xs">{counts[station]}</sup
               >{/if}</span
           >
           <i aria-hidden="true"></i>

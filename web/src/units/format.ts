@@ -27,6 +27,10 @@ export const dayAndTime = (at: string): string =>
   format('time', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
     .format(new Date(at))
     .replace(/,/g, '');
+export const timeOfDay = (at: string | number | Date): string =>
+  format('hours', { weekday: 'short', hour: '2-digit', minute: '2-digit' })
+    .format(new Date(at))
+    .replace(/,/g, '');
 export const fullDay = (at: string): string =>
   format('full', { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(at));
 

@@ -1,10 +1,13 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
+import { salt, today } from './en.salt';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
 export const words = {
   bench,
+  salt,
+  today,
   stations: {
     today: 'Today',
     bench: 'Bench',

@@ -4,10 +4,13 @@ from fastapi import APIRouter
 from sqlalchemy.orm import Session
 
 from zymon.core.ledger import batch as core
+from zymon.core.ledger.clocks import worst_cure
 from zymon.core.ledger.judge import Ledger, judge
+from zymon.core.salting.clock import salt_clocks
 from zymon.formats.batch_file import LedgerFile, ledger_out
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
+from zymon.store import salt
 from zymon.store.bench_models import Making
 from zymon.store.places import ClashError
 
@@ -19,11 +22,32 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 
 def _ledger(session: Session, batch_id: int, now_s: int) -> Ledger:
-    return judge(_batch(store.making(session, batch_id), now_s))
+    return judge(_batch(session, store.making(session, batch_id), now_s))
 
 
-def _batch(of: Making, now_s: int) -> core.Batch:
+def _salted(session: Session, of: Making, now_s: int) -> tuple[core.Cure | None, core.CoreSalt | None]:
+    """The time in salt that says most against a batch, and the core that is furthest behind."""
+    pieces = [p for p in salt.pieces_of_batch(session, of.batch_id) if not salt.ended(p)]
+    if not pieces:
+        return None, None
+    colds = salt.colds_for(session, pieces, now_s)
+    clocks = salt_clocks([salt.bag_of(p, colds) for p in pieces], now_s)
+    cures = [salt.cure_of(p, colds, of.made_s) for p in pieces]
+    shares = []
+    for piece, clock in zip(pieces, clocks, strict=True):
+        out = salt.out_at(piece)
+        if out is None:
+            shares.append(core.CoreSalt(piece.tag, clock.core_share, out=False))
+        else:
+            mean, middle = clock.at(out.at_s)
+            shares.append(core.CoreSalt(piece.tag, middle / max(mean, 1e-9), out=True))
+    behind = min(shares, key=lambda c: (c.out, c.share))
+    return worst_cure(cures, (now_s - of.made_s) / 3600), behind
+
+
+def _batch(session: Session, of: Making, now_s: int) -> core.Batch:
     """What is known of a batch today; what no station records yet is not known."""
+    cure, core_salt = _salted(session, of, now_s)
     sheet = SheetModel.model_validate_json(of.sheet)
     plan, curing = sheet.plan, sheet.curing
     meat_g = sum(part.weight_g for part in sheet.parts)
@@ -60,11 +84,12 @@ def _batch(of: Making, now_s: int) -> core.Batch:
         bowl=bowl,
         mix_temperature_c=None if of.weigh_out is None else of.weigh_out.meat_temperature_c,
         parasite=None,
-        cure=None,
+        cure=cure,
         warm=core.WarmStage("none", 0.0, (), ()) if plan.warm == "none" and plan.goods == "minced" else None,
         pieces=(*waiting, *hanging),
         laboratory=(),
         signatures=tuple(core.Signature(v.hurdle, v.by, v.reason) for v in of.signatures),
+        core_salt=core_salt,
     )
 
 

@@ -45,6 +45,15 @@ class Cure:
 
 
 @dataclass(frozen=True)
+class CoreSalt:
+    """The core of the piece that is furthest behind: share of the level it settles at, and whether it is out."""
+
+    tag: str
+    share: float
+    out: bool
+
+
+@dataclass(frozen=True)
 class WarmStage:
     """The warm stage; way none for a batch hung cold."""
 
@@ -99,6 +108,7 @@ class Batch:
     pieces: tuple[HungPiece, ...]
     laboratory: tuple[LabValue, ...]
     signatures: tuple[Signature, ...]
+    core_salt: CoreSalt | None = None  # where the salt's way inwards was followed
 
     def lab(self, *names: str) -> float | None:
         """The latest laboratory value of any of these names. Parameters: names [-]."""

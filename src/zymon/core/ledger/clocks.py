@@ -1,24 +1,31 @@
 """Hurdles of time and temperature: cold while curing, and degree-hours until pH 5.3 is measured."""
 
 import itertools
+from collections.abc import Sequence
 
 from ..degree_hours import HURDLE_PH, degree_hours
 from .batch import GAP_HOURS, Batch, Cure, Hurdle, Points, WarmStage
 
 PRACTICE = "usual practice for dried goods"
 COLD_C, LONGEST_RUN_HOURS = 5.0, 4.0
+CORE_LEAST = 0.6  # of the level a core settles at, before it leaves the cold; estimate of practice
+CORE_SOURCE = "diffusion of salt in muscle"
 TOXIN = "staphylococcal_enterotoxin"
 
 
 def cold_cure(batch: Batch) -> Hurdle:
     """Cold while curing. Parameters: batch."""
+    return cold_hurdle(batch.cure, batch.now_hour)
+
+
+def cold_hurdle(cure: Cure | None, now_hour: float) -> Hurdle:
+    """Cold over one time in salt. Parameters: cure, None when it is not known; now_hour [h]."""
     limit, unit = f"no run of more than {LONGEST_RUN_HOURS:g} h above {COLD_C:g} °C", "h"
-    cure = batch.cure
     if cure is None:
         says = "log the temperature of the place, or let somebody sign for it"
         return Hurdle("cold_cure", "unknown", None, limit, unit, "not known", PRACTICE, says=says)
-    curing = cure.to_hour is None or cure.to_hour > batch.now_hour
-    end = batch.now_hour if curing or cure.to_hour is None else cure.to_hour
+    curing = cure.to_hour is None or cure.to_hour > now_hour
+    end = now_hour if curing or cure.to_hour is None else cure.to_hour
     run, gap = _warmest_run(cure, end)
     if run > LONGEST_RUN_HOURS + 1e-9:
         says = f"{run:.1f} h above {COLD_C:g} °C in one run"
@@ -30,6 +37,32 @@ def cold_cure(batch: Batch) -> Hurdle:
     if curing:
         return Hurdle("cold_cure", "pending", run, limit, unit, "measured", PRACTICE, says="still in salt")
     return Hurdle("cold_cure", "pass", run, limit, unit, "measured", PRACTICE)
+
+
+def worst_cure(cures: Sequence[Cure], now_hour: float) -> Cure | None:
+    """Of pieces that lay in different places, the time in salt that says most against the batch.
+
+    Parameters: cures, one per piece; now_hour [h].
+    """
+    order = ("fail", "unknown", "pending", "pass")
+    judged = [(order.index(cold_hurdle(cure, now_hour).state), i) for i, cure in enumerate(cures)]
+    return cures[min(judged)[1]] if judged else None
+
+
+def core_salt(batch: Batch) -> Hurdle | None:
+    """Core salt reached before leaving the cold; None where nobody followed the salt. Parameters: batch."""
+    limit, unit = f"core at {100 * CORE_LEAST:.0f} % of its final level", "%"
+    core = batch.core_salt
+    if core is None:
+        return None
+    value = 100 * core.share
+    if not core.out:
+        says = f"{core.tag} is still in salt"
+        return Hurdle("core_salt", "pending", value, limit, unit, "estimated", CORE_SOURCE, says=says)
+    if core.share >= CORE_LEAST:
+        return Hurdle("core_salt", "pass", value, limit, unit, "estimated", CORE_SOURCE, "by estimate: not a test")
+    says = f"{core.tag} came out early: keep it under 4 °C until its core has its salt, or let somebody sign for it"
+    return Hurdle("core_salt", "unknown", value, limit, unit, "estimated", CORE_SOURCE, says=says)
 
 
 def _warmest_run(cure: Cure, end: float) -> tuple[float, float | None]:

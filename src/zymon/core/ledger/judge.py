@@ -7,7 +7,7 @@ from ..pieces import loss_percent
 from ..water import keep_class, meat_water_activity
 from .batch import Batch, HungPiece, Hurdle
 from .bowl import cold_mix, nitrate_in, nitrite_in, parasite, salt, sodium_chloride_percent
-from .clocks import cold_cure, degree_hours_hurdle
+from .clocks import cold_cure, core_salt, degree_hours_hurdle
 
 NEVER_BLOCKS = "keeping"
 PRACTICE = "usual practice for dried goods"
@@ -34,7 +34,8 @@ def judge(batch: Batch) -> Ledger:
     if batch.goods == "minced":
         found = [cold_mix(batch), salt(batch), nitrite_in(batch), nitrate_in(batch), degree_hours_hurdle(batch)]
     else:
-        found = [salt(batch), nitrite_in(batch), nitrate_in(batch), cold_cure(batch)]
+        core = core_salt(batch)
+        found = [salt(batch), nitrite_in(batch), nitrate_in(batch), cold_cure(batch), *([core] if core else [])]
     step = parasite(batch)
     hurdles = [*found, *([step] if step is not None else []), target_loss(batch), keeping(batch)]
     signed = tuple(_signed(batch, hurdle) for hurdle in hurdles)

@@ -1,0 +1,46 @@
+"""What Today sends; the TypeScript types are made from it."""
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel
+
+from zymon.core.schedule import Elasticity, When
+
+Station = Literal["bench", "salt", "warm", "hang", "rest", "book"]
+
+
+class ActionOut(BaseModel):
+    """How a line is done in place: what is noted, for which pieces; `value_g` where a weight may go with it."""
+
+    station: Station
+    kind: str
+    pieces: list[int]
+    takes_grams: bool = False
+
+
+class ChoreOut(BaseModel):
+    """A line of the round. `latest` null: it may wait; `cost`: what putting it off does."""
+
+    id: str
+    station: Station
+    place: str | None
+    title: str
+    detail: str
+    elasticity: Elasticity
+    when: When
+    due_from: datetime
+    best: datetime
+    latest: datetime | None
+    cost: str
+    missed: int
+    action: ActionOut | None
+    link: str | None
+
+
+class TodayOut(BaseModel):
+    """What is due, in walking order; what comes in the next days, in time order."""
+
+    now: datetime
+    due: list[ChoreOut]
+    later: list[ChoreOut]

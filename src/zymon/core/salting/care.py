@@ -1,0 +1,69 @@
+"""What is done to a piece in salt day by day: when it is next due, how long it may wait, what was missed."""
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..constants import SECONDS_PER_DAY
+from .ways import REGISTRY, Care, CareKind, Way
+
+HOUR_S = 3600.0
+SOON = 0.75  # of the usual span: from then on it may be done
+
+
+@dataclass(frozen=True)
+class CareDue:
+    """The next time of a recurring care, and how many times it was left out so far."""
+
+    kind: CareKind
+    from_s: float
+    best_s: float
+    latest_s: float
+    done: int
+    missed: int
+    cost: str
+    number: int  # of this one, counted from the putting in: stays the same while it waits
+
+
+def care_due(way: Way, in_s: float, done: Sequence[tuple[CareKind, float]], now_s: float) -> list[CareDue]:
+    """What the way asks for next.
+
+    Parameters: way; in_s [s], putting in; done, of (kind, time [s]); now_s [s]. Looking counts with whatever is done.
+    Returns one entry per kind of care that is still asked for.
+    """
+    out = []
+    for care in REGISTRY[way].care:
+        times = sorted(at for kind, at in done if (kind == care.kind or care.kind == "check") and in_s <= at <= now_s)
+        every = care.every_hours * HOUR_S
+        last = times[-1] if times else max(in_s, in_s + care.from_day * SECONDS_PER_DAY - every)
+        best = last + every
+        if best > in_s + care.to_day * SECONDS_PER_DAY:
+            continue
+        out.append(
+            CareDue(
+                kind=care.kind,
+                from_s=last + SOON * every,
+                best_s=best,
+                latest_s=best + care.may_wait_hours * HOUR_S,
+                done=len(times),
+                missed=missed(care, in_s, times, now_s),
+                cost=care.cost,
+                number=len(times) + 1,
+            )
+        )
+    return out
+
+
+def missed(care: Care, in_s: float, times: Sequence[float], now_s: float) -> int:
+    """How many times a care was left out: spans longer than it may wait, in units of its own span.
+
+    Parameters: care; in_s [s]; times [s] in order, when it was done; now_s [s].
+
+    >>> missed(REGISTRY["measured"].care[0], 0.0, [36 * 3600.0, 8 * 86400.0], 8.5 * 86400)
+    3
+    """
+    every, wait = care.every_hours * HOUR_S, care.may_wait_hours * HOUR_S
+    end = min(now_s, in_s + care.to_day * SECONDS_PER_DAY)
+    edges = [in_s, *times, end]
+    gaps = [b - a for a, b in itertools.pairwise(edges)]
+    return sum(int((gap - wait) / every) for gap in gaps if gap > every + wait)

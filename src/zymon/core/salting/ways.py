@@ -1,0 +1,110 @@
+"""The five ways to salt whole muscle: how the salt meets the meat, whether it may wait, what is done day by day."""
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+Way = Literal["measured", "buried", "rub_and_drain", "pressed", "by_thickness"]
+WAYS: tuple[str, ...] = get_args(Way)
+Kind = Literal["elastic", "firm"]
+CareKind = Literal["turn", "drain", "rub", "check"]
+
+
+@dataclass(frozen=True)
+class Care:
+    """Something to do again and again: every so many hours, in a span of days from the putting in."""
+
+    kind: CareKind
+    every_hours: float
+    may_wait_hours: float  # beyond its time
+    cost: str  # what leaving it out does
+    from_day: float = 0.0
+    to_day: float = 400.0
+
+
+@dataclass(frozen=True)
+class SaltingWay:
+    """A way in words and figures; shed_percent is the liquid to be expected by its end, low and high."""
+
+    name: str
+    says: str
+    clock: str
+    waits: str
+    shed_percent: tuple[float, float]
+    latest_days_more: float | None  # how long it may wait past its day; None: as long as it takes
+    care: tuple[Care, ...]
+    after: Literal["blot", "rinse"]
+
+
+_TURN = Care("turn", 36, 36, "the upper side takes its salt more slowly; turn it and give it a day more")
+_CHECK = Care("check", 24, 12, "nobody would notice a fridge that fails")
+
+REGISTRY: dict[Way, SaltingWay] = {
+    "measured": SaltingWay(
+        "measured",
+        "the exact share, all of it in the bag, no air",
+        "days by thickness",
+        "may wait: extra days or weeks do no harm, it cannot oversalt",
+        (2, 10),
+        None,
+        (_TURN,),
+        "blot",
+    ),
+    "buried": SaltingWay(
+        "buried",
+        "a bed and a cover of salt",
+        "hours or days by size and weight",
+        "may not wait: every extra day salts more",
+        (4, 15),
+        0.0,
+        (Care("check", 24, 12, "where the salt has gone the piece stays raw: cover it again"),),
+        "rinse",
+    ),
+    "rub_and_drain": SaltingWay(
+        "rub and drain",
+        "what sticks is the dose; on a rack, so that the brine drains",
+        "until no more liquid comes and it is stiff: 5–10 days",
+        "may wait a few days",
+        (5, 14),
+        4.0,
+        (
+            Care("drain", 18, 12, "lying in its brine the underside salts faster and stays soft"),
+            Care("rub", 24, 24, "a wet face has lost its salt: it stays behind the others", 0.0, 3.0),
+            _TURN,
+        ),
+        "blot",
+    ),
+    "pressed": SaltingWay(
+        "pressed",
+        "salted, wrapped, under a weight",
+        "24 hours to a week",
+        "a measured dose may wait; free salt may not",
+        (4, 14),
+        3.0,
+        (Care("turn", 24, 12, "it is pressed flat on one side and stays wet on the other"),),
+        "blot",
+    ),
+    "by_thickness": SaltingWay(
+        "dose by thickness",
+        "thin pieces a little under, thick ones a little over the same share",
+        "about a week",
+        "may wait a few days",
+        (3, 10),
+        5.0,
+        (Care("turn", 24, 24, _TURN.cost), Care("drain", 48, 24, "lying in its brine the underside salts faster")),
+        "blot",
+    ),
+}
+
+
+def kind_of(way: Way, free_salt: bool) -> Kind:
+    """Whether a way may wait. Parameters: way; free_salt, true where more salt lies on it than it is to take up.
+
+    >>> kind_of("measured", False)
+    'elastic'
+    """
+    return "firm" if free_salt or way == "buried" else "elastic"
+
+
+def is_free(way: Way, free_salt: bool) -> bool:
+    """Whether more salt lies on the meat than it is to take up. Parameters: way; free_salt."""
+    return way == "buried" or (way == "pressed" and free_salt)

@@ -1,0 +1,79 @@
+<script lang="ts">
+  // Out of the salt: weighed, rinsed or blotted, perhaps soaked; a weight that cannot be is asked about.
+  import { untrack } from 'svelte';
+
+  import Field from '../../forms/Field.svelte';
+  import { grams, typedNumber } from '../../units/format';
+  import { words } from '../../words/en';
+  import { session } from '../../shell/session.svelte';
+  import type { Card, SaltDesk } from './saltdesk.svelte';
+
+  let { card, desk }: { card: Card; desk: SaltDesk } = $props();
+  const say = words.salt.out;
+  let weight = $state('');
+  let after = $state<'blot' | 'rinse' | 'soak'>(untrack(() => card.after));
+  let hours = $state('1');
+  let fault = $state<string | null>(null);
+  let open = $state(false);
+  const shown = $derived(
+    open || card.state === 'right' || card.state === 'late' || card.state === 'may_come_out',
+  );
+
+  async function takeOut(confirmed: boolean): Promise<void> {
+    const value = typedNumber(weight);
+    const soak = after === 'soak' ? typedNumber(hours) : null;
+    fault = value === null || (after === 'soak' && soak === null) ? words.errors.noNumber : null;
+    if (fault !== null || value === null) return;
+    const tag = card.tag;
+    const out = await desk.note('out', [card.id], { value, confirmed });
+    if (!out) return;
+    await desk.note(after, [card.id], { value: soak });
+    session.say(words.salt.allDone(words.salt.kinds.out, tag));
+  }
+</script>
+
+{#if shown}
+  <form
+    class="mt-4"
+    aria-label={say.title}
+    onsubmit={(e) => {
+      e.preventDefault();
+      void takeOut(false);
+    }}
+  >
+    <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
+    {#if card.core_share < 0.5 && !card.free_salt && card.way !== 'buried'}<p class="text-warning">
+        {say.early}
+      </p>{/if}
+    <div class="flex flex-wrap items-end gap-3">
+      <div class="w-44">
+        <Field
+          label={say.weight}
+          numeric
+          bind:value={weight}
+          hint={say.expected(Math.round(card.expected_low_g).toString(), grams(card.expected_high_g))}
+          onchange={() => (desk.question = null)}
+          fault={fault !== null}
+        />
+      </div>
+      <div class="flex min-h-11 items-center gap-3">
+        {#each ['blot', 'rinse', 'soak'] as const as way (way)}
+          <label class="flex min-h-11 items-center gap-1"
+            ><input type="radio" class="radio radio-sm" value={way} bind:group={after} />{say[way]}</label
+          >
+        {/each}
+      </div>
+      {#if after === 'soak'}<div class="w-28">
+          <Field label={say.hours} numeric bind:value={hours} />
+        </div>{/if}
+    </div>
+    {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
+    {#if desk.question}
+      <p class="text-warning mt-2 font-semibold" role="alert">{desk.question}</p>
+      <button type="button" class="btn mt-1 min-h-11" onclick={() => void takeOut(true)}>{say.keep}</button>
+    {/if}
+    <button class="btn btn-primary mt-2 min-h-11" disabled={desk.busy}>{say.take}</button>
+  </form>
+{:else}
+  <button class="btn mt-3 min-h-11" onclick={() => (open = true)}>{say.take}</button>
+{/if}

@@ -1,0 +1,107 @@
+<script lang="ts">
+  // One piece in salt, closely: its cut face, its salt over time, the rules beside each other, what was done.
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import SaltCurve from '../../charts/SaltCurve.svelte';
+  import { api, type Schema, take } from '../../api/client';
+  import { keys, saltPieceQuery } from '../../api/queries';
+  import SaltSection from '../../goods/SaltSection.svelte';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { p } from '../../shell/router';
+  import { session } from '../../shell/session.svelte';
+  import { grams, longDay } from '../../units/format';
+  import { words } from '../../words/en';
+  import OutOfSalt from './OutOfSalt.svelte';
+  import Rules from './Rules.svelte';
+  import type { SaltDesk } from './saltdesk.svelte';
+  import SaltEvents from './SaltEvents.svelte';
+  import SomethingElse from './SomethingElse.svelte';
+  import ToHook from './ToHook.svelte';
+
+  interface Props {
+    id: number;
+    desk: SaltDesk;
+    now: number;
+    places: Schema['PlaceOut'][];
+    ways: Schema['WayOut'][];
+  }
+  let { id, desk, now, places, ways }: Props = $props();
+  const say = words.salt;
+  const client = useQueryClient();
+  const piece = createQuery(() => saltPieceQuery(id));
+  const card = $derived(piece.data?.card);
+  const rim = $derived(card?.profile.at(-1) ?? 0);
+
+  async function chooseRules(rules: Schema['RulesIn']): Promise<void> {
+    try {
+      const answer = await take(
+        api.PUT('/api/salt/{piece_id}/rules', { params: { path: { piece_id: id } }, body: rules }),
+      );
+      client.setQueryData(keys.saltPiece(id), answer);
+      void client.invalidateQueries({ queryKey: keys.salt, exact: true });
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+</script>
+
+{#if piece.data && card}
+  <article aria-label={card.tag}>
+    <div class="flex items-start gap-4">
+      <SaltSection
+        radius={card.radius}
+        profile={card.profile}
+        settles={card.settles_percent}
+        geometry={card.geometry}
+        size={120}
+        label={say.profile(rim.toFixed(1), card.core_percent.toFixed(1))}
+      />
+      <div class="min-w-0">
+        <h2 class="font-tag text-2xl font-bold">{card.tag}</h2>
+        <p class="quiet">{card.product}</p>
+        <p class="text-sm">{say.profile(rim.toFixed(1), card.core_percent.toFixed(1))}</p>
+        <p class="text-sm">
+          {card.place}{#if card.container}, {card.container}{/if} ·
+          <span
+            class:text-error={card.cold.state === 'fail'}
+            class:text-warning={card.cold.state === 'unknown'}>{say.cold[card.cold.state]}</span
+          >{#if card.cold.state === 'fail' || card.cold.state === 'unknown'}: {card.cold.says}{/if}
+        </p>
+      </div>
+    </div>
+    <p class="mt-2 text-lg leading-snug font-semibold">
+      {#if card.out_at}{say.outSince(longDay(card.out_at))}
+      {:else if card.best}{say.takeOut(longDay(card.best), '')}:
+        <span class="font-normal">{say.leads[card.leads]}; {card.waits_says}.</span>
+      {:else}{say.never}{/if}
+    </p>
+    {#if card.shed_g > 0}
+      <p class="text-sm">
+        {say.shedOf(grams(card.shed_g), Math.round(card.shed_low_g).toString(), grams(card.shed_high_g))}
+      </p>
+    {/if}
+    <div class="mt-2"><SaltCurve curve={piece.data.curve} {card} {now} /></div>
+    {#if card.out_at}
+      <ToHook detail={piece.data} ondone={() => void client.invalidateQueries()} />
+    {:else}
+      <OutOfSalt {card} {desk} />
+      <Rules
+        rules={piece.data.rules}
+        margin={piece.data.margin_percent}
+        onchoose={chooseRules}
+        free={card.leads === 'aim'}
+      />
+    {/if}
+    <SomethingElse {card} {desk} {places} {ways} />
+    <SaltEvents events={piece.data.events} {desk} />
+    <p class="mt-3 text-sm">
+      <a
+        class="underline underline-offset-4"
+        href={p('/bench/batch/:id', { params: { id: String(card.batch_id) } })}
+        >{words.bench.batch.title(card.batch)}</a
+      >
+    </p>
+  </article>
+{:else if piece.isError}
+  <p class="text-error" role="alert">{piece.error.message}</p>
+{/if}

@@ -1,0 +1,102 @@
+<script lang="ts">
+  // Cased and tied: from which weight its loss counts, and what the scale will show at its target.
+  import { untrack } from 'svelte';
+
+  import { api, type Schema, take } from '../../api/client';
+  import Field from '../../forms/Field.svelte';
+  import { navigate } from '../../shell/router';
+  import { session } from '../../shell/session.svelte';
+  import { grams, tidyNumber, typedNumber } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { detail, ondone }: { detail: Schema['SaltDetail']; ondone: () => void } = $props();
+  const say = words.salt.hook;
+  const card = $derived(detail.card);
+  let basis = $state<Schema['ToHookIn']['loss_basis']>(untrack(() => detail.loss_basis));
+  let target = $state(untrack(() => tidyNumber(detail.target_loss_percent, 1)));
+  const typed = $state({ gross: '', casing: '', net: '', string: '', coat: '', across: '', length: '' });
+  let fault = $state<string | null>(null);
+  let busy = $state(false);
+
+  const tare = $derived(
+    (['casing', 'net', 'string', 'coat'] as const).reduce(
+      (sum, key) => sum + (typedNumber(typed[key]) ?? 0),
+      0,
+    ),
+  );
+  const net = $derived((typedNumber(typed.gross) ?? 0) - tare);
+  // what the scale will show, as a preview; the tag's figure comes from the server
+  const shows = $derived(
+    (['hung', 'cured', 'raw'] as const).map((key) => {
+      const base = { hung: net > 0 ? net : null, cured: detail.bases.cured_g, raw: detail.bases.raw_g }[key];
+      const loss = typedNumber(target);
+      return { key, g: base === null || loss === null ? null : base * (1 - loss / 100) + tare };
+    }),
+  );
+
+  async function tag(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const gross = typedNumber(typed.gross);
+    const loss = typedNumber(target);
+    fault = gross === null || loss === null ? words.errors.noNumber : null;
+    if (gross === null || loss === null || busy) return;
+    busy = true;
+    try {
+      const answer = await take(
+        api.POST('/api/salt/{piece_id}/hook', {
+          params: { path: { piece_id: card.id } },
+          body: {
+            gross_g: gross,
+            casing_g: typedNumber(typed.casing) ?? 0,
+            net_g: typedNumber(typed.net) ?? 0,
+            string_g: typedNumber(typed.string) ?? 0,
+            coat_g: typedNumber(typed.coat) ?? 0,
+            across_mm: typedNumber(typed.across),
+            length_mm: typedNumber(typed.length),
+            target_loss_percent: loss,
+            loss_basis: basis,
+            by: session.who,
+          },
+        }),
+      );
+      session.say(say.tagged(answer.tag, grams(answer.target_gross_g)));
+      ondone();
+      void navigate('/bench/batch/:id', { params: { id: String(answer.batch_id) } });
+    } catch (error) {
+      fault = error instanceof Error ? error.message : words.errors.unexpected(0);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<form class="mt-4" aria-label={say.title} onsubmit={tag}>
+  <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
+  {#if detail.next_steps.includes('coat')}<p class="text-info">{say.coatFirst}</p>{/if}
+  <div class="grid grid-cols-3 gap-x-3 gap-y-2">
+    <Field label={say.gross} numeric required bind:value={typed.gross} fault={fault !== null} />
+    <Field
+      label={card.geometry === 'slab' ? say.thick : say.across}
+      numeric
+      bind:value={typed.across}
+      hint={tidyNumber(card.across_mm, 0)}
+    />
+    <Field label={say.length} numeric bind:value={typed.length} />
+    <Field label={say.casing} numeric bind:value={typed.casing} />
+    <Field label={say.string} numeric bind:value={typed.string} />
+    <Field label={say.coat} numeric bind:value={typed.coat} />
+    <Field label={say.target} numeric bind:value={target} />
+  </div>
+  <fieldset class="mt-2">
+    <legend class="text-sm font-semibold">{say.basis}</legend>
+    {#each shows as one (one.key)}
+      <label class="flex min-h-11 items-center gap-2">
+        <input type="radio" class="radio radio-sm" value={one.key} bind:group={basis} />
+        <span class="flex-1">{say.bases[one.key]}</span>
+        <span class="quiet">{one.g === null ? '' : say.shows(grams(one.g))}</span>
+      </label>
+    {/each}
+  </fieldset>
+  {#if fault}<p class="text-error first-letter:uppercase" role="alert">{fault}</p>{/if}
+  <button class="btn btn-primary mt-1 min-h-11" disabled={busy}>{say.tag}</button>
+</form>

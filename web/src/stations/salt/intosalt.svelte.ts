@@ -1,0 +1,125 @@
+// Muscles on their way into the salt: which batch, how, where; weights as they are typed.
+import { api, type Schema, take } from '../../api/client';
+import { session } from '../../shell/session.svelte';
+import { tidyNumber, typedNumber } from '../../units/format';
+import { words } from '../../words/en';
+
+type Way = Schema['WayOut']['id'];
+type Geometry = Schema['PutInIn']['geometry'];
+
+export class IntoSaltForm {
+  batch = $state(0); // 0: a muscle that did not lie on the Bench
+  product = $state('');
+  code = $state('');
+  family = $state('');
+  way = $state<Way>('measured');
+  percent = $state('');
+  geometry = $state<Geometry>('cylinder');
+  skin = $state('');
+  free = $state(false);
+  place = $state(0);
+  container = $state('');
+  muscles = $state([{ raw: '', across: '' }]);
+  fault = $state<string | null>(null);
+  busy = $state(false);
+
+  constructor(
+    private readonly waiting: Schema['WaitingBatch'][],
+    private readonly families: Schema['FamilyOut'][],
+    places: Schema['PlaceOut'][],
+    nextCode: string,
+  ) {
+    this.place = (places.find((one) => one.kind === 'salt') ?? places[0])?.id ?? 0;
+    this.code = nextCode;
+    const first = waiting[0];
+    if (first) this.pickBatch(first.id);
+    else if (families[0]) this.pickFamily(families[0].id);
+  }
+
+  pickBatch(id: number): void {
+    this.batch = id;
+    const found = this.waiting.find((one) => one.id === id);
+    if (!found) {
+      if (this.families[0] && !this.family) this.pickFamily(this.families[0].id);
+      return;
+    }
+    this.way = found.way;
+    this.percent = tidyNumber(found.percent, 2);
+    this.geometry = found.geometry;
+    const many = Math.max(1, Math.min(12, Math.round(found.meat_g / found.piece_g)));
+    this.muscles = Array.from({ length: many }, () => ({ raw: '', across: tidyNumber(found.across_mm, 0) }));
+  }
+
+  pickFamily(id: string): void {
+    this.family = id;
+    const found = this.families.find((one) => one.id === id);
+    if (!found) return;
+    this.product = found.name;
+    this.way = found.salting as Way;
+    this.percent = tidyNumber(found.salt_percent, 2);
+    this.geometry = found.shape === 'slab' ? 'slab' : found.kind === 'ham' ? 'sphere' : 'cylinder';
+    this.skin = found.kind === 'ham' ? '40' : '';
+    this.muscles = this.muscles.map((one) => ({ ...one, across: tidyNumber(found.across_mm, 0) }));
+  }
+
+  get openSalt(): boolean {
+    return this.way === 'buried' || (this.way === 'pressed' && this.free);
+  }
+
+  /** Salt to weigh for what is typed so far [g]; null with open salt or without weights. */
+  get dose(): number | null {
+    const percent = typedNumber(this.percent);
+    const grams = this.muscles.reduce((sum, one) => sum + (typedNumber(one.raw) ?? 0), 0);
+    return percent === null || grams <= 0 || this.openSalt ? null : (grams * percent) / 100;
+  }
+
+  /** Put them in; the station as it is then, or null with `fault` said. */
+  async put(): Promise<Schema['SaltOut'] | null> {
+    if (this.busy) return null;
+    const filled = this.muscles.filter((one) => one.raw.trim() !== '');
+    const muscles = filled.map((one) => ({
+      raw_g: typedNumber(one.raw),
+      across_mm: typedNumber(one.across),
+    }));
+    const percent = typedNumber(this.percent);
+    const skin = this.skin.trim() === '' ? 0 : typedNumber(this.skin);
+    if (
+      !muscles.length ||
+      muscles.some((m) => m.raw_g === null || m.across_mm === null) ||
+      percent === null ||
+      skin === null
+    ) {
+      this.fault = words.errors.noNumber;
+      return null;
+    }
+    this.busy = true;
+    try {
+      const answer = await take(
+        api.POST('/api/salt', {
+          body: {
+            batch_id: this.batch || null,
+            quick: this.batch ? null : { code: this.code, product: this.product, family: this.family },
+            muscles: muscles.map((m) => ({ raw_g: m.raw_g ?? 0, across_mm: m.across_mm ?? 0 })),
+            geometry: this.geometry,
+            skin_share: skin / 100,
+            way: this.way,
+            free_salt: this.free,
+            percent,
+            place_id: this.place,
+            container: this.container,
+            rules: ['linear', 'square', 'diffusion'],
+            margin_percent: 0,
+            by: session.who,
+          },
+        }),
+      );
+      this.fault = null;
+      return answer;
+    } catch (error) {
+      this.fault = error instanceof Error ? error.message : words.errors.unexpected(0);
+      return null;
+    } finally {
+      this.busy = false;
+    }
+  }
+}

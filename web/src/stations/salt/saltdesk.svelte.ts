@@ -1,0 +1,65 @@
+// What is done to pieces in salt: noted once however often it is tapped, taken back by striking it through.
+import { api, ProblemError, type Schema, take } from '../../api/client';
+import { session } from '../../shell/session.svelte';
+
+export type Card = Schema['SaltCard'];
+export type EventKind = Schema['NoteIn']['kind'];
+type Extra = Partial<Omit<Schema['NoteIn'], 'uid' | 'pieces' | 'kind' | 'by'>>;
+
+export const newUid = (): string => crypto.randomUUID().slice(0, 18);
+
+export class SaltDesk {
+  busy = $state(false);
+  /** A question that a weight raised; the weight counts once it is answered. */
+  question = $state<string | null>(null);
+
+  constructor(private readonly took: (answer: Schema['SaltOut']) => void) {}
+
+  /** Note something; null where it was refused or asked about, which `question` or the notice tells. */
+  async note(kind: EventKind, pieces: number[], extra: Extra = {}): Promise<Schema['SaltOut'] | null> {
+    if (this.busy) return null;
+    this.busy = true;
+    try {
+      const answer = await take(
+        api.POST('/api/salt/events', {
+          body: {
+            uid: newUid(),
+            pieces,
+            kind,
+            by: session.who,
+            free_salt: false,
+            note: '',
+            confirmed: false,
+            ...extra,
+          },
+        }),
+      );
+      this.question = null;
+      this.took(answer);
+      return answer;
+    } catch (error) {
+      if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
+      else session.complain(error);
+      return null;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  async strike(event: number, reason: string): Promise<boolean> {
+    try {
+      this.took(
+        await take(
+          api.POST('/api/salt/events/{event_id}/strike', {
+            params: { path: { event_id: event } },
+            body: { reason, by: session.who },
+          }),
+        ),
+      );
+      return true;
+    } catch (error) {
+      session.complain(error);
+      return false;
+    }
+  }
+}

@@ -1,0 +1,156 @@
+<script lang="ts">
+  // The round, in walking order: each line done in place, what may wait and until when, what comes next.
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { keys, lineQuery, todayQuery } from '../../api/queries';
+  import Line from '../../shell/Line.svelte';
+  import { session } from '../../shell/session.svelte';
+  import { longDay, useTimeZone } from '../../units/format';
+  import { words } from '../../words/en';
+  import { newUid } from '../salt/saltdesk.svelte';
+  import ChoreLine from './ChoreLine.svelte';
+
+  const say = words.today;
+  const client = useQueryClient();
+  const line = createQuery(lineQuery);
+  const round = createQuery(todayQuery);
+  $effect(() => {
+    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
+  });
+  let busy = $state(false);
+
+  type Chore = Schema['ChoreOut'];
+  const due = $derived(round.data?.due ?? []);
+  const walk = $derived.by(() => {
+    const stops: { station: Chore['station']; place: string | null; chores: Chore[] }[] = [];
+    for (const chore of due) {
+      const last = stops.at(-1);
+      if (last?.station === chore.station && last.place === chore.place) last.chores.push(chore);
+      else stops.push({ station: chore.station, place: chore.place, chores: [chore] });
+    }
+    return stops;
+  });
+  const next = $derived(round.data?.later[0]);
+
+  async function done(chore: Chore, grams: number | null): Promise<void> {
+    const action = chore.action;
+    if (!action || busy) return;
+    busy = true;
+    try {
+      await take(
+        api.POST('/api/salt/events', {
+          body: {
+            uid: newUid(),
+            pieces: action.pieces,
+            kind: action.kind as Schema['NoteIn']['kind'],
+            value: grams === null ? null : grams / action.pieces.length,
+            free_salt: false,
+            note: '',
+            confirmed: false,
+            by: session.who,
+          },
+        }),
+      );
+      session.say(say.noted(chore.title));
+      void client.invalidateQueries({ queryKey: keys.salt });
+      await client.invalidateQueries({ queryKey: keys.today });
+    } catch (error) {
+      session.complain(error);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<svelte:head><title>{say.title} · Zymon</title></svelte:head>
+
+<div class="flex h-full flex-col">
+  {#if line.data}<Line line={line.data} placeId={null} station="today" />{/if}
+  <div class="page">
+    <main>
+      <header class="flex flex-wrap items-baseline gap-x-4">
+        <h1 class="font-tag text-3xl font-bold">{round.data ? longDay(round.data.now) : say.title}</h1>
+        <p class="quiet">{round.data ? say.count(due.length) : words.loading}</p>
+        <a class="btn ml-auto min-h-11" href="/api/today.ics" title={say.calendarHint}>{say.calendar}</a>
+      </header>
+      {#if round.isError}<p class="text-error" role="alert">{round.error.message}</p>{/if}
+      {#if round.data && due.length === 0}
+        <p class="mt-6 text-lg">{say.nothing}</p>
+        {#if next}<p>{say.next(next.title, longDay(next.best))}</p>{/if}
+      {/if}
+      {#each walk as stop (stop.chores[0]?.id)}
+        <section class="mt-5" aria-label={`${words.stations[stop.station]} ${stop.place ?? ''}`}>
+          <h2 class="stop">
+            <span class="font-tag text-lg font-semibold">{words.stations[stop.station]}</span>
+            {#if stop.place}<span class="quiet">{stop.place}</span>{/if}
+          </h2>
+          <ul>
+            {#each stop.chores as chore (chore.id)}<ChoreLine {chore} {busy} ondone={done} />{/each}
+          </ul>
+        </section>
+      {/each}
+      <p class="quiet mt-6 text-sm">{say.caution}</p>
+    </main>
+    <aside>
+      <h2 class="font-tag text-xl font-semibold">{say.later}</h2>
+      <ol class="ahead">
+        {#each round.data?.later.slice(0, 24) ?? [] as chore, i (chore.id)}
+          {@const day = longDay(chore.best)}
+          {#if i === 0 || day !== longDay(round.data?.later[i - 1]?.best ?? '')}<li class="day">
+              {day}
+            </li>{/if}
+          <li class="pl-3">
+            {#if chore.link}<a class="hover:underline" href={chore.link}>{chore.title}</a
+              >{:else}{chore.title}{/if}
+          </li>
+        {/each}
+      </ol>
+    </aside>
+  </div>
+</div>
+
+<style>
+  .page {
+    flex: 1;
+    min-height: 0;
+    display: flex;
+  }
+  main {
+    flex: 1;
+    min-width: 0;
+    padding: 0.9rem 1.25rem 3rem;
+    overflow-y: auto;
+  }
+  aside {
+    width: 24rem;
+    flex: none;
+    padding: 0.9rem 1.25rem 2rem;
+    overflow-y: auto;
+    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
+  }
+  .stop {
+    display: flex;
+    gap: 0.7rem;
+    align-items: baseline;
+    border-bottom: 2px solid var(--steel-light);
+  }
+  .ahead .day {
+    margin-top: 0.9rem;
+    font-weight: 600;
+  }
+  .ahead li {
+    padding-top: 0.15rem;
+  }
+  @media (max-width: 900px) {
+    .page {
+      flex-direction: column;
+      overflow-y: auto;
+    }
+    main,
+    aside {
+      overflow: visible;
+      width: auto;
+    }
+  }
+</style>
