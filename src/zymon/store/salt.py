@@ -45,6 +45,11 @@ def pieces_of_batch(session: Session, batch_id: int) -> list[SaltPiece]:
     return list(session.scalars(select(SaltPiece).options(*_LOADED).where(SaltPiece.batch_id == batch_id)).unique())
 
 
+def batches_in_salt(session: Session) -> set[int]:
+    """The batches of which something was put in salt."""
+    return set(session.scalars(select(SaltPiece.batch_id).distinct()))
+
+
 def salt_piece(session: Session, piece_id: int) -> SaltPiece:
     """One piece. Raises NotFoundError."""
     found = session.get(SaltPiece, piece_id)

@@ -206,6 +206,7 @@ export const bench = {
       nitrite_in: 'nitrite going in',
       nitrate_in: 'nitrate going in',
       cold_cure: 'cold while curing',
+      core_salt: 'core salt',
       degree_hours: 'degree-hours to pH 5.3',
       parasite: 'parasites',
       target_loss: 'target loss',

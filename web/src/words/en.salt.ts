@@ -139,7 +139,7 @@ export const salt = {
     salt: (g: string): string => `${g} of salt, curing salt included`,
     geometry: 'Shape in salt',
     geometries: { cylinder: 'round', slab: 'flat', sphere: 'as thick as long' },
-    skin: 'under skin or fat, % of the surface',
+    skin: 'under skin, %',
     free: 'free salt: more than it is to take up',
     place: 'Place',
     container: 'Bag, tray or tub',

@@ -14,6 +14,7 @@ from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
 from zymon.store.bench_models import Lot, MadePiece, Making, Recipe, WeighOut
 from zymon.store.places import place
+from zymon.store.salt import batches_in_salt
 
 from ..context import moment
 from . import making_schemas as m
@@ -217,7 +218,8 @@ def batch_out(session: Session, of: Making) -> m.BatchOut:
 
 
 def bench_out(session: Session) -> m.BenchOut:
-    """What lies on the bench."""
+    """What lies on the bench; a batch that is in salt does not, until a piece of it is tagged."""
+    salted = batches_in_salt(session)
     return m.BenchOut(
         weigh_outs=[
             m.OpenWeighOut(
@@ -240,6 +242,7 @@ def bench_out(session: Session) -> m.BenchOut:
                 held=any(h.answered_s is None for h in one.holds),
             )
             for one in store.makings(session)
+            if one.pieces or one.batch_id not in salted
         ],
     )
 

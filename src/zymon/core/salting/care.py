@@ -37,7 +37,8 @@ def care_due(way: Way, in_s: float, done: Sequence[tuple[CareKind, float]], now_
         every = care.every_hours * HOUR_S
         last = times[-1] if times else max(in_s, in_s + care.from_day * SECONDS_PER_DAY - every)
         best = last + every
-        if best > in_s + care.to_day * SECONDS_PER_DAY:
+        ends_s = in_s + care.to_day * SECONDS_PER_DAY
+        if best > ends_s or now_s > ends_s + care.may_wait_hours * HOUR_S:
             continue
         out.append(
             CareDue(

@@ -31,7 +31,7 @@
     for (const key of [['salt'], keys.today, ['bench'], ['ledger']])
       void client.invalidateQueries({ queryKey: key, exact: false });
   }
-  const desk = new SaltDesk(took);
+  const desk = new SaltDesk(took, () => void client.invalidateQueries({ queryKey: keys.salt }));
 
   interface Group {
     batch: number;

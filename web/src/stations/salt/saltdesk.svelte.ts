@@ -13,7 +13,11 @@ export class SaltDesk {
   /** A question that a weight raised; the weight counts once it is answered. */
   question = $state<string | null>(null);
 
-  constructor(private readonly took: (answer: Schema['SaltOut']) => void) {}
+  /** `took`: what the station is now; `behind`: somebody else was here first, look again. */
+  constructor(
+    private readonly took: (answer: Schema['SaltOut']) => void,
+    private readonly behind: () => void,
+  ) {}
 
   /** Note something; null where it was refused or asked about, which `question` or the notice tells. */
   async note(kind: EventKind, pieces: number[], extra: Extra = {}): Promise<Schema['SaltOut'] | null> {
@@ -39,7 +43,10 @@ export class SaltDesk {
       return answer;
     } catch (error) {
       if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
-      else session.complain(error);
+      else {
+        session.complain(error);
+        this.behind();
+      }
       return null;
     } finally {
       this.busy = false;
