@@ -14,6 +14,10 @@ import numpy as np
 from fastapi.testclient import TestClient
 
 from zymon.app import make_app
+from zymon.core.drying.climate import Log
+from zymon.core.salting.bag import Bag, Cold, Step
+from zymon.core.salting.clock import salt_clocks
+from zymon.core.salting.front import GEOMETRIES
 from zymon.settings import Settings
 from zymon.standins.chamber import SimulatedChamber
 
@@ -100,6 +104,17 @@ def hang_file(pieces: int, hourly_days: int) -> bytes:
     ).encode()
 
 
+def in_salt(pieces: int) -> list[Bag]:
+    """Pieces of three shapes, measured and buried, under a month of hourly log."""
+    at = np.arange(0.0, 30 * DAY, 3600)
+    cold = Cold(Log(at, 3 + np.sin(at / 9000), np.full_like(at, 75.0)), 3.0)
+    ways = (("measured", 2.8), ("buried", 3.0), ("rub_and_drain", 3.2))
+    return [
+        Bag(GEOMETRIES[i % 3], 40 + i / 5, 900 + 8 * i, 10.0, (Step(0.0, "lay", *ways[i // 3 % 3]),), cold)  # type: ignore[arg-type]
+        for i in range(pieces)
+    ]
+
+
 def bring_in(client: TestClient, place: int, name: str, data: bytes) -> tuple[float, float]:
     """Preview and confirm a file; seconds of each."""
     began = time.perf_counter()
@@ -150,6 +165,14 @@ def measure() -> str:
             client.get(f"/api/places/{place}/room").raise_for_status()
 
         rows.append(("the same with 500 pieces", f"{best(3, renew):.2f} s", "3 s"))
+    bags = in_salt(300)
+    rows.append(
+        (
+            "cross-sections and windows of 300 pieces in salt",
+            f"{best(3, lambda: salt_clocks(bags, 5 * DAY)) * 1000:.0f} ms",
+            "300 ms",
+        )
+    )
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(hang_file(100, 100))
         file.flush()

@@ -161,6 +161,8 @@ export const bench = {
     pieces: 'Make pieces',
   },
   batch: {
+    toSalt: 'To the Salt',
+    saltedElsewhere: 'It was salted elsewhere: tag its pieces here',
     title: (code: string) => `Batch ${code}`,
     made: (day: string, by: string) => `made ${day} by ${by}`,
     used: 'What went in',

@@ -75,7 +75,15 @@
           </label>
         {/if}
         <Holds holds={data.holds} {took} />
-        <NewPieces batch={data} {took} />
+        {#if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
+          <p class="mt-4"><a class="btn btn-primary min-h-11" href={p('/salt')}>{say.toSalt}</a></p>
+          <details class="mt-4">
+            <summary class="min-h-11 cursor-pointer py-2">{say.saltedElsewhere}</summary>
+            <NewPieces batch={data} {took} />
+          </details>
+        {:else}
+          <NewPieces batch={data} {took} />
+        {/if}
         {#if data.pieces.length}
           <ul class="tags">
             {#each data.pieces as piece (piece.id)}
