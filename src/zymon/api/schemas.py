@@ -90,6 +90,7 @@ class Line(BaseModel):
     now: datetime
     places: list[PlaceOut]
     in_salt: int
+    in_warm: int
 
 
 class Ready(BaseModel):

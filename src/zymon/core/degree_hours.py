@@ -1,11 +1,15 @@
 """Degree-hours: the time that staphylococci are given, until the batch first measures pH 5.3."""
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+import numpy.typing as npt
+
 from .errors import OutOfRangeError, require
 from .limits import DegreeHourTable
+
+Array = npt.NDArray[np.float64]
 
 HURDLE_PH = 5.3
 
@@ -39,36 +43,31 @@ def degree_hours(
     """
     if not points:
         raise OutOfRangeError("no temperature is logged: degree-hours cannot be counted")
-    for _, temperature_c in points:
-        require("temperature", temperature_c, -40.0, 60.0, "°C")
-    if any(b[0] < a[0] for a, b in itertools.pairwise(points)):
+    hour, c = np.array(points, dtype=np.float64).T
+    require("temperature", float(c[np.argmax(np.abs(c - 10.0))]), -40.0, 60.0, "°C")
+    if (np.diff(hour) < 0).any():
         raise OutOfRangeError("temperatures must be in time order")
-    if until_hour < points[0][0]:
-        raise OutOfRangeError(f"pH 5.3 at hour {until_hour:g} lies before the log, which begins at {points[0][0]:g}")
-    inside = [p for p in points if p[0] <= until_hour]
-    last = inside[-1]
-    after = points[len(inside)] if len(inside) < len(points) else None
-    if last[0] < until_hour:
-        share = 0.0 if after is None else (until_hour - last[0]) / (after[0] - last[0])
-        end_c = last[1] + share * ((after[1] - last[1]) if after else 0.0)
-        inside.append((until_hour, end_c))
-    used = 0.0
-    highest_c = max(t for _, t in inside)
-    for (t0, c0), (t1, c1) in itertools.pairwise(inside):
-        if gap_hours is not None and t1 - t0 > gap_hours:
-            c0 = c1 = max(c0, c1)
-        used += _area(t1 - t0, table.from_celsius(c0) - table.threshold, table.from_celsius(c1) - table.threshold)
-    return DegreeHours(round(used, 9), table.limit(table.from_celsius(highest_c)))
+    if until_hour < hour[0]:
+        raise OutOfRangeError(f"pH 5.3 at hour {until_hour:g} lies before the log, which begins at {hour[0]:g}")
+    inside = int(np.searchsorted(hour, until_hour, side="right"))
+    if hour[inside - 1] < until_hour:
+        end_c = float(np.interp(until_hour, hour[inside - 1 : inside + 1], c[inside - 1 : inside + 1]))
+        hour, c = np.append(hour[:inside], until_hour), np.append(c[:inside], end_c)
+    else:
+        hour, c = hour[:inside], c[:inside]
+    hours, low, high = np.diff(hour), c[:-1], c[1:]
+    if gap_hours is not None:
+        gap = hours > gap_hours
+        low, high = (np.where(gap, np.maximum(low, high), side) for side in (low, high))
+    used = _areas(hours, table.from_celsius(low) - table.threshold, table.from_celsius(high) - table.threshold)
+    return DegreeHours(round(float(used.sum()), 9), table.limit(table.from_celsius(float(c.max()))))
 
 
-def _area(hours: float, low: float, high: float) -> float:
-    """Area above zero of a straight piece."""
-    if low >= 0 and high >= 0:
-        return hours * (low + high) / 2
-    if low <= 0 and high <= 0:
-        return 0.0
-    up = max(low, high)
-    return hours * up / (up - min(low, high)) * up / 2
+def _areas(hours: Array, low: Array, high: Array) -> Array:
+    """Areas above zero of straight pieces."""
+    up, down = np.maximum(low, high), np.minimum(low, high)
+    crossing = np.where(up > 0, up / np.maximum(up - down, 1e-12), 0.0) * np.maximum(up, 0.0) / 2
+    return np.asarray(hours * np.where(down >= 0, (low + high) / 2, crossing))
 
 
 def longest_hours(temperature: float, table: DegreeHourTable) -> float:

@@ -2,9 +2,13 @@
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, overload
+
+import numpy as np
+import numpy.typing as npt
 
 Goods = Literal["minced", "intact", "belly"]
+Array = npt.NDArray[np.float64]
 CountedAs = Literal["sodium salt", "ion"]
 
 
@@ -54,8 +58,12 @@ class DegreeHourTable:
         """The allowance for a highest temperature. Parameters: highest [in the table's unit]."""
         return next(step.limit for step in self.steps if step.holds_for(highest))
 
-    def from_celsius(self, temperature_c: float) -> float:
-        """A temperature in the table's unit. Parameters: temperature_c [°C]."""
+    @overload
+    def from_celsius(self, temperature_c: float) -> float: ...
+    @overload
+    def from_celsius(self, temperature_c: Array) -> Array: ...
+    def from_celsius(self, temperature_c: float | Array) -> float | Array:
+        """A temperature, or many, in the table's unit. Parameters: temperature_c [°C]."""
         return temperature_c * 1.8 + 32 if self.unit == "F" else temperature_c
 
 

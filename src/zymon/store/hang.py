@@ -10,6 +10,7 @@ from zymon.core.errors import OutOfRangeError
 from .bench_models import MadePiece
 from .models import Batch, Correction, Hanging, Piece, Rod, Weighing
 from .places import ClashError, NotFoundError, flush_or_clash, free_hook, place, touch
+from .warm import refuse_discarded
 
 
 @dataclass(frozen=True)
@@ -76,6 +77,7 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
     )
     piece.hangings = [Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=new.hung_s, by=by)]
     session.add(piece)
+    refuse_discarded(session, piece.batch.id)
     made = session.scalar(select(MadePiece).where(MadePiece.tag == new.tag))
     if made is not None:
         session.flush()

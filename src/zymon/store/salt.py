@@ -97,7 +97,7 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     taken = session.scalar(select(SaltPiece.id).where(SaltPiece.tag == new.tag))
     if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
         raise ClashError(f"tag {new.tag} is on another piece already")
-    _not_ahead(into.at_s, now_s)
+    not_ahead(into.at_s, now_s)
     made = SaltPiece(
         making=making,
         tag=new.tag,
@@ -116,7 +116,8 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     return made
 
 
-def _not_ahead(at_s: int, now_s: int) -> None:
+def not_ahead(at_s: int, now_s: int) -> None:
+    """Raises OutOfRangeError for a time to come."""
     if at_s > now_s + LATE_S:
         raise OutOfRangeError("this time is still to come: check the date")
 
@@ -131,7 +132,7 @@ def note(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> bool:
         if known != of.id:
             raise ClashError("this was noted for another piece already")
         return False
-    _not_ahead(event.at_s, now_s)
+    not_ahead(event.at_s, now_s)
     out = out_at(of)
     if event.at_s < put_in(of).at_s:
         raise OutOfRangeError(f"{of.tag} was not in salt yet at that time: check the date")

@@ -6,6 +6,8 @@ export const keys = {
   salt: ['salt'] as const,
   saltPiece: (piece: number) => ['salt', piece] as const,
   today: ['today'] as const,
+  warm: ['warm'] as const,
+  warmBatch: (batch: number) => ['warm', batch] as const,
   room: (place: number) => ['room', place] as const,
   piece: (piece: number) => ['piece', piece] as const,
   /** What is worked out about a piece on demand. */
@@ -62,4 +64,16 @@ export const todayQuery = () => ({
   queryKey: keys.today,
   queryFn: () => take(api.GET('/api/today')),
   refetchInterval: 120_000,
+});
+
+export const warmQuery = () => ({
+  queryKey: keys.warm,
+  queryFn: () => take(api.GET('/api/warm')),
+  refetchInterval: 60_000,
+});
+
+export const warmBatchQuery = (batch: number) => ({
+  queryKey: keys.warmBatch(batch),
+  queryFn: () => take(api.GET('/api/warm/{batch_id}', { params: { path: { batch_id: batch } } })),
+  refetchInterval: 60_000,
 });

@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/hurdles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hurdles
+         * @description The ledger with what it goes by: limits, laboratory, keeping along the drying.
+         */
+        get: operations["hurdles_api_batches__batch_id__hurdles_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/laboratory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Laboratory
+         * @description Enter a value from a laboratory; it overrides the estimate and may answer a hurdle.
+         */
+        post: operations["laboratory_api_batches__batch_id__laboratory_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/ledger": {
         parameters: {
             query?: never;
@@ -38,6 +78,26 @@ export interface paths {
         get: operations["ledger_api_batches__batch_id__ledger_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/parasites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parasites
+         * @description Say what was done about parasites.
+         */
+        post: operations["parasites_api_batches__batch_id__parasites_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -77,6 +137,26 @@ export interface paths {
          * @description Where the pinch for pH lies.
          */
         put: operations["pinch_api_batches__batch_id__pinch_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/profile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Profile
+         * @description Judge a batch by other limits; says which hurdles stand otherwise by them.
+         */
+        put: operations["change_profile_api_batches__batch_id__profile_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -338,6 +418,50 @@ export interface paths {
          * @description Bring a previewed file in, all or nothing.
          */
         post: operations["confirm_api_imports__token__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laboratory/{result_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Laboratory
+         * @description Strike a laboratory value through; it stays on record.
+         */
+        post: operations["strike_laboratory_api_laboratory__result_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Limits
+         * @description Every limit profile with its figures.
+         */
+        get: operations["limits_api_limits_get"];
+        put?: never;
+        /**
+         * Add Limits
+         * @description Add a limit profile of the maker's own.
+         */
+        post: operations["add_limits_api_limits_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1052,6 +1176,186 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/warm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Warm
+         * @description Everything that ferments.
+         */
+        get: operations["warm_api_warm_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/events/{event_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Event
+         * @description Strike something noted through; it stays on record.
+         */
+        post: operations["strike_event_api_warm_events__event_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/meters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Calibrate
+         * @description Note a calibration of a meter.
+         */
+        post: operations["calibrate_api_warm_meters_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/readings/{reading_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Reading
+         * @description Strike a reading through; it stays on record.
+         */
+        post: operations["strike_reading_api_warm_readings__reading_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Batch
+         * @description One batch in the warm stage.
+         */
+        get: operations["batch_api_warm__batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/{batch_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Note something done: mould, vinegar, spray, cooled, to the hook, thrown away.
+         */
+        post: operations["note_api_warm__batch_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/{batch_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Note a pH. One that cannot well be is asked about before it counts.
+         */
+        post: operations["read_api_warm__batch_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/{batch_id}/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Declare
+         * @description Declare when a batch was stuffed and where it is warm, or declare it anew.
+         */
+        put: operations["declare_api_warm__batch_id__stage_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/{batch_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description What would come of another set point from now on; nothing is stored.
+         */
+        post: operations["what_if_api_warm__batch_id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weigh-out-entries/{entry_id}/strike": {
         parameters: {
             query?: never;
@@ -1338,6 +1642,28 @@ export interface components {
             trend_rh: number;
         };
         /**
+         * AllowanceOut
+         * @description Degree-hours used of the allowance; `gaps` are silences of the log that were counted at their warmer end.
+         */
+        AllowanceOut: {
+            /** At C */
+            at_c: number | null;
+            /** Gaps */
+            gaps: number;
+            /** Limit */
+            limit: number;
+            /** Profile */
+            profile: string;
+            /** Runs Out */
+            runs_out: string | null;
+            /** Share */
+            share: number | null;
+            /** Unit */
+            unit: string;
+            /** Used */
+            used: number | null;
+        };
+        /**
          * AnswerIn
          * @description The answer to a hold: why it may stand, and on what legal basis.
          */
@@ -1491,6 +1817,18 @@ export interface components {
         ByIn: {
             /** By */
             by: string;
+        };
+        /**
+         * CalibrationIn
+         * @description A two-point calibration of a meter, by name; the slope it showed in % of theory.
+         */
+        CalibrationIn: {
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /** Slope Percent */
+            slope_percent: number;
         };
         /**
          * CareOut
@@ -1747,6 +2085,33 @@ export interface components {
             value: number;
         };
         /**
+         * DegreeHourStepIn
+         * @description An allowance below, or up to, a highest temperature; the last one has neither.
+         */
+        DegreeHourStepIn: {
+            /** Below */
+            below?: number | null;
+            /** Limit */
+            limit: number;
+            /** Up To */
+            up_to?: number | null;
+        };
+        /**
+         * DegreeHoursIn
+         * @description Degree-hours over a threshold.
+         */
+        DegreeHoursIn: {
+            /** Steps */
+            steps: components["schemas"]["DegreeHourStepIn"][];
+            /** Threshold */
+            threshold: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "F" | "C";
+        };
+        /**
          * DifferenceOut
          * @description One thing in which two versions differ.
          */
@@ -1813,6 +2178,28 @@ export interface components {
             struck_by: string | null;
             /** Struck Reason */
             struck_reason: string | null;
+        };
+        /**
+         * EventIn
+         * @description Something done to the batch.
+         */
+        EventIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mould" | "vinegar" | "spray" | "cool" | "hang" | "hang_cold" | "discard";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Uid */
+            uid: string;
         };
         /**
          * ExplainedOut
@@ -2142,6 +2529,16 @@ export interface components {
             };
         };
         /**
+         * Ingoing
+         * @description Most that may go in, mg/kg.
+         */
+        Ingoing: {
+            /** Nitrate Mg Per Kg */
+            nitrate_mg_per_kg: number;
+            /** Nitrite Mg Per Kg */
+            nitrite_mg_per_kg: number;
+        };
+        /**
          * InsideAtOut
          * @description The inside of a piece at a time, and what a vacuum rest from then on would do.
          */
@@ -2183,6 +2580,79 @@ export interface components {
             water_percent: number[];
         };
         /**
+         * KeepingOut
+         * @description The goods at a loss, by estimate or as a laboratory corrected it.
+         */
+        KeepingOut: {
+            /**
+             * Keeps
+             * @enum {string}
+             */
+            keeps: "no_chill" | "max_10_c" | "max_5_c";
+            /** Loss Percent */
+            loss_percent: number;
+            /** Moisture Protein Ratio */
+            moisture_protein_ratio: number;
+            /** Water Activity */
+            water_activity: number;
+            /** Water Activity Sd */
+            water_activity_sd: number;
+            /** Water Phase Salt Percent */
+            water_phase_salt_percent: number;
+        };
+        /**
+         * LabIn
+         * @description A value from a laboratory: which one, and the number of its report.
+         */
+        LabIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Loss Percent */
+            loss_percent?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Value */
+            value: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "water_activity" | "ph" | "salt" | "nitrite_in" | "residual_nitrite" | "staphylococcal_enterotoxin" | "moisture_protein" | "listeria" | "salmonella";
+        };
+        /**
+         * LabOut
+         * @description A value from a laboratory.
+         */
+        LabOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Loss Percent */
+            loss_percent: number | null;
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Value */
+            value: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "water_activity" | "ph" | "salt" | "nitrite_in" | "residual_nitrite" | "staphylococcal_enterotoxin" | "moisture_protein" | "listeria" | "salmonella";
+        };
+        /**
          * LedgerFile
          * @description The ledger of a batch.
          */
@@ -2203,12 +2673,90 @@ export interface components {
             why: string[];
         };
         /**
+         * LedgerOut
+         * @description The ledger of a batch, with what it was given to go by.
+         */
+        LedgerOut: {
+            /** Keeping */
+            keeping: components["schemas"]["KeepingOut"][];
+            /**
+             * Keeping By
+             * @enum {string}
+             */
+            keeping_by: "estimate" | "laboratory";
+            /** Laboratory */
+            laboratory: components["schemas"]["LabOut"][];
+            ledger: components["schemas"]["LedgerFile"];
+            /** Profile */
+            profile: string;
+        };
+        /**
+         * LimitProfileIn
+         * @description A limit profile: the maker's own, with its source.
+         */
+        LimitProfileIn: {
+            /** As Of */
+            as_of: string;
+            belly: components["schemas"]["Ingoing"];
+            /**
+             * Check
+             * @default Check with your authority.
+             */
+            check: string;
+            /**
+             * Counted As
+             * @enum {string}
+             */
+            counted_as: "sodium salt" | "ion";
+            degree_hours: components["schemas"]["DegreeHoursIn"];
+            /** Id */
+            id: string;
+            intact: components["schemas"]["Ingoing"];
+            minced: components["schemas"]["Ingoing"];
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * LimitProfileNew
+         * @description A limit profile to add, and who adds it.
+         */
+        LimitProfileNew: {
+            /** As Of */
+            as_of: string;
+            belly: components["schemas"]["Ingoing"];
+            /** By */
+            by: string;
+            /**
+             * Check
+             * @default Check with your authority.
+             */
+            check: string;
+            /**
+             * Counted As
+             * @enum {string}
+             */
+            counted_as: "sodium salt" | "ion";
+            degree_hours: components["schemas"]["DegreeHoursIn"];
+            /** Id */
+            id: string;
+            intact: components["schemas"]["Ingoing"];
+            minced: components["schemas"]["Ingoing"];
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * Line
          * @description The whole line: workshop and places; `workshop` is null in a new database.
          */
         Line: {
             /** In Salt */
             in_salt: number;
+            /** In Warm */
+            in_warm: number;
             /**
              * Now
              * Format: date-time
@@ -2382,6 +2930,22 @@ export interface components {
             pieces: components["schemas"]["MadePieceIn"][];
         };
         /**
+         * MeterOut
+         * @description A pH meter, its last calibration and what is to be said of it now.
+         */
+        MeterOut: {
+            /** Calibrated At */
+            calibrated_at: string | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Slope Percent */
+            slope_percent: number | null;
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * MoveIn
          * @description Where a piece is moved to.
          */
@@ -2506,6 +3070,30 @@ export interface components {
             water_activity_sd: number;
             /** Water Phase Salt Percent */
             water_phase_salt_percent: number;
+        };
+        /**
+         * ParasiteIn
+         * @description What was done about parasites.
+         */
+        ParasiteIn: {
+            /** By */
+            by: string;
+            /** Days */
+            days?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /** Thickness Cm */
+            thickness_cm?: number | null;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "frozen" | "certified" | "none";
         };
         /**
          * PieceCard
@@ -2737,6 +3325,25 @@ export interface components {
             where?: string | null;
         };
         /**
+         * ProfileChanged
+         * @description What another profile changes.
+         */
+        ProfileChanged: {
+            /** Changed */
+            changed: components["schemas"]["StandsOtherwise"][];
+            ledger: components["schemas"]["LedgerOut"];
+        };
+        /**
+         * ProfileIn
+         * @description By which limits a batch is judged from now on.
+         */
+        ProfileIn: {
+            /** By */
+            by: string;
+            /** Profile */
+            profile: string;
+        };
+        /**
          * ProfileOut
          * @description A limit profile.
          */
@@ -2833,6 +3440,54 @@ export interface components {
             ready_at: string | null;
             /** Rh Percent */
             rh_percent: number | null;
+        };
+        /**
+         * ReadingIn
+         * @description A pH reading; what cannot be is asked about unless confirmed.
+         */
+        ReadingIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /** Meter Id */
+            meter_id?: number | null;
+            /** Ph */
+            ph: number;
+            /** Sample C */
+            sample_c?: number | null;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * ReadingOut
+         * @description A reading, with what is to be said against its meter.
+         */
+        ReadingOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Meter */
+            meter: string | null;
+            /** Ph */
+            ph: number;
+            /** Sample C */
+            sample_c: number | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Warnings */
+            warnings: string[];
         };
         /**
          * Ready
@@ -3410,6 +4065,52 @@ export interface components {
             reason: string;
         };
         /**
+         * StageIn
+         * @description The warm stage of a batch, declared or declared anew.
+         */
+        StageIn: {
+            /** By */
+            by: string;
+            /** Culture */
+            culture?: ("slow" | "medium" | "fast" | "wild" | "none") | null;
+            /** Dextrose Percent */
+            dextrose_percent?: number | null;
+            /** Place Id */
+            place_id: number;
+            /** Salt Percent */
+            salt_percent?: number | null;
+            /** Start Ph */
+            start_ph?: number | null;
+            /**
+             * Stuffed At
+             * Format: date-time
+             */
+            stuffed_at: string;
+            /**
+             * Target Ph
+             * @default 5.2
+             */
+            target_ph: number;
+        };
+        /**
+         * StandsOtherwise
+         * @description A hurdle that stands otherwise by other limits.
+         */
+        StandsOtherwise: {
+            /** Name */
+            name: string;
+            /**
+             * Now
+             * @enum {string}
+             */
+            now: "pass" | "pending" | "fail" | "unknown";
+            /**
+             * Was
+             * @enum {string}
+             */
+            was: "pass" | "pending" | "fail" | "unknown";
+        };
+        /**
          * TagFound
          * @description Where a tag leads: to a hanging piece and its place, or to the batch it was made in.
          */
@@ -3658,6 +4359,32 @@ export interface components {
             way: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
         };
         /**
+         * WaitingForWarmth
+         * @description A minced batch whose warm stage nobody declared; what its sheet tells of it.
+         */
+        WaitingForWarmth: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Dextrose Percent */
+            dextrose_percent: number | null;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Product */
+            product: string;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /**
+             * Warm
+             * @enum {string}
+             */
+            warm: "culture" | "wild" | "none";
+        };
+        /**
          * WaitingPiece
          * @description A tagged piece that does not hang yet, as the hook will have it: its target counts from the weight now.
          */
@@ -3701,6 +4428,159 @@ export interface components {
             target_loss_percent: number;
             /** Thickness Mm */
             thickness_mm: number | null;
+        };
+        /**
+         * WarmCard
+         * @description A batch in the warm stage: where its pH is and goes.
+         */
+        WarmCard: {
+            allowance: components["schemas"]["AllowanceOut"];
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Causes */
+            causes: string[];
+            crosses: components["schemas"]["WhenOut"];
+            /** Culture */
+            culture: ("slow" | "medium" | "fast" | "wild" | "none") | null;
+            /** Dextrose Percent */
+            dextrose_percent: number | null;
+            /** Ended At */
+            ended_at: string | null;
+            /** Last At */
+            last_at: string | null;
+            /** Last Ph */
+            last_ph: number | null;
+            /** Measure Next */
+            measure_next: string | null;
+            /** Measured At */
+            measured_at: string | null;
+            /** Meters Differ */
+            meters_differ: number | null;
+            /** Ph Now */
+            ph_now: number;
+            /** Pinch Place */
+            pinch_place: string | null;
+            /** Place */
+            place: string;
+            /** Place Id */
+            place_id: number;
+            /** Possible */
+            possible: string[];
+            /** Product */
+            product: string;
+            reaches_target: components["schemas"]["WhenOut"];
+            /** Salt Percent */
+            salt_percent: number | null;
+            /** Setpoint C */
+            setpoint_c: number | null;
+            /** Start Ph */
+            start_ph: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "falling" | "reached" | "slow" | "stalled" | "too_low" | "over_allowance";
+            /**
+             * Stuffed At
+             * Format: date-time
+             */
+            stuffed_at: string;
+            /** Target Ph */
+            target_ph: number;
+        };
+        /**
+         * WarmCurve
+         * @description pH over time and the box beneath; lists of equal length within each.
+         */
+        WarmCurve: {
+            /** At */
+            at: string[];
+            /** Box At */
+            box_at: string[];
+            /** Box C */
+            box_c: number[];
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+        };
+        /**
+         * WarmDetail
+         * @description A batch with its curve, its readings and what was done.
+         */
+        WarmDetail: {
+            card: components["schemas"]["WarmCard"];
+            curve: components["schemas"]["WarmCurve"];
+            /** Events */
+            events: components["schemas"]["WarmEventOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+        };
+        /**
+         * WarmEventOut
+         * @description Something done to the batch.
+         */
+        WarmEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mould" | "vinegar" | "spray" | "cool" | "hang" | "hang_cold" | "discard";
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
+         * WarmOut
+         * @description The whole station.
+         */
+        WarmOut: {
+            /** Ended */
+            ended: components["schemas"]["WarmCard"][];
+            /** Meters */
+            meters: components["schemas"]["MeterOut"][];
+            /** Running */
+            running: components["schemas"]["WarmCard"][];
+            /** Waiting */
+            waiting: components["schemas"]["WaitingForWarmth"][];
+        };
+        /**
+         * WarmWhatIf
+         * @description The box set otherwise from now on.
+         */
+        WarmWhatIf: {
+            /** Setpoint C */
+            setpoint_c: number;
+        };
+        /**
+         * WarmWhatIfOut
+         * @description What would come of it.
+         */
+        WarmWhatIfOut: {
+            crosses: components["schemas"]["WhenOut"];
+            /** Curve */
+            curve: number[];
+            /** Curve At */
+            curve_at: string[];
+            /** In Time */
+            in_time: boolean | null;
+            reaches_target: components["schemas"]["WhenOut"];
+            /** Runs Out */
+            runs_out: string | null;
         };
         /**
          * WayOut
@@ -3881,6 +4761,18 @@ export interface components {
             target_weight_g: number;
         };
         /**
+         * WhenOut
+         * @description A moment with its 80 % window; null when it will not get there.
+         */
+        WhenOut: {
+            /** P10 */
+            p10: string | null;
+            /** P50 */
+            p50: string | null;
+            /** P90 */
+            p90: string | null;
+        };
+        /**
          * WorkIn
          * @description A sheet to be worked, against a limit profile.
          */
@@ -4006,6 +4898,126 @@ export interface operations {
             };
         };
     };
+    hurdles_api_batches__batch_id__hurdles_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    laboratory_api_batches__batch_id__laboratory_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     ledger_api_batches__batch_id__ledger_get: {
         parameters: {
             query?: never;
@@ -4024,6 +5036,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerFile"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parasites_api_batches__batch_id__parasites_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParasiteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -4188,6 +5262,68 @@ export interface operations {
             };
         };
     };
+    change_profile_api_batches__batch_id__profile_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProfileIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProfileChanged"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sign_api_batches__batch_id__signatures_post: {
         parameters: {
             query?: never;
@@ -4209,7 +5345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LedgerFile"];
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -4916,6 +6052,184 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportDone"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_laboratory_api_laboratory__result_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                result_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    limits_api_limits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitProfileIn"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_limits_api_limits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitProfileNew"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LimitProfileIn"];
                 };
             };
             /** @description Bad Request */
@@ -7119,6 +8433,552 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    warm_api_warm_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_event_api_warm_events__event_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calibrate_api_warm_meters_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_reading_api_warm_readings__reading_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    batch_api_warm__batch_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    note_api_warm__batch_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_api_warm__batch_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    declare_api_warm__batch_id__stage_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StageIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_if_api_warm__batch_id__what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmWhatIf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmWhatIfOut"];
+                };
             };
             /** @description Bad Request */
             400: {

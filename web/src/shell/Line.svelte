@@ -20,10 +20,12 @@
     today: p('/today'),
     bench: p('/bench'),
     salt: p('/salt'),
+    warm: p('/warm'),
     hang: placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/'),
   });
   const counts = $derived<Partial<Record<(typeof stations)[number], number>>>({
     salt: line.in_salt,
+    warm: line.in_warm,
     hang: line.places.reduce((sum, place) => sum + place.pieces, 0),
   });
   const now = $derived(new Date(line.now).getTime());

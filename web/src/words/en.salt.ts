@@ -16,7 +16,7 @@ export const salt = {
   outIn: 'in',
   states: {
     early: 'not yet',
-    may_come_out: 'may come out',
+    may_come_out: 'from now',
     right: 'take out',
     late: 'overdue',
     out: 'out',

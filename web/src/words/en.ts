@@ -1,6 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { salt, today } from './en.salt';
+import { warm } from './en.warm';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
@@ -8,6 +9,7 @@ export const words = {
   bench,
   salt,
   today,
+  warm,
   stations: {
     today: 'Today',
     bench: 'Bench',

@@ -11,15 +11,14 @@ from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.errors import OutOfRangeError
 from zymon.core.formulation import Part, blend_to_fat
 from zymon.formats.recipe_file import SheetModel
-from zymon.limits import shipped
 from zymon.store.board import history_of
+from zymon.store.evidence import profile, profiles
 from zymon.store.places import hooks_free
 
 from ..context import Ctx
 from . import making_schemas as m
 from . import schemas as s
 from . import views
-from .shared import profile
 
 router = APIRouter(prefix="/api", tags=["bench"])
 
@@ -32,23 +31,26 @@ def bench(ctx: Ctx) -> m.BenchOut:
 
 
 @router.get("/bench/reference")
-def reference() -> s.ReferenceOut:
+def reference(ctx: Ctx) -> s.ReferenceOut:
     """Families, curing salts, schools and limit profiles to pick from."""
+    with ctx.db.reading() as session:
+        limits = profiles(session)
     return s.ReferenceOut(
         families=[s.FamilyOut.model_validate(dataclasses.asdict(f)) for f in FAMILIES],
         curing_salts=[s.CuringSaltOut(**dataclasses.asdict(c)) for c in CURING_SALTS],
         schools={k: [s.SchoolOut(**dataclasses.asdict(v)) for v in vs] for k, vs in SCHOOLS.items()},
         profiles=[
-            s.ProfileOut(id=p.id, name=p.name, source=p.source, as_of=p.as_of, check=p.check)
-            for p in shipped().values()
+            s.ProfileOut(id=p.id, name=p.name, source=p.source, as_of=p.as_of, check=p.check) for p in limits.values()
         ],
     )
 
 
 @router.post("/bench/work")
-def work_sheet(body: s.WorkIn) -> s.WorkedOut:
+def work_sheet(ctx: Ctx, body: s.WorkIn) -> s.WorkedOut:
     """Work a sheet as it is typed; faults are told at their fields and nothing is stored."""
-    return views.worked_out(body.sheet, profile(body.profile))
+    with ctx.db.reading() as session:
+        limits = profile(session, body.profile)
+    return views.worked_out(body.sheet, limits)
 
 
 @router.post("/bench/blend")

@@ -9,12 +9,12 @@ from zymon.core.errors import OutOfRangeError
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
 from zymon.store.bench_models import WeighEntry, WeighOut
+from zymon.store.evidence import profile
 from zymon.store.places import NotFoundError
 
 from ..context import Ctx, Id
 from . import making_schemas as m
 from . import views
-from .shared import profile
 
 router = APIRouter(prefix="/api", tags=["bench"])
 
@@ -22,9 +22,9 @@ router = APIRouter(prefix="/api", tags=["bench"])
 @router.post("/weigh-outs", status_code=201)
 def begin(ctx: Ctx, body: m.WeighOutIn) -> m.WeighOutOut:
     """Begin to weigh a sheet out."""
-    profile(body.profile)
     weighing.things(body.sheet.to_core(), [])  # refuses a sheet that cannot be weighed out
     with ctx.db.writing() as session:
+        profile(session, body.profile)
         version_id = None
         if body.recipe_id is not None:
             of = store.recipe(session, body.recipe_id)
@@ -127,7 +127,7 @@ def make_batch(ctx: Ctx, weigh_out_id: Id, body: m.BatchIn) -> m.BatchOut:
         poured = {thing.key: thing.weighed_g or 0.0 for thing in found}
         real = sheet.as_made(poured)
         worked = work(real.to_core())
-        follows = consequences(real.to_core(), worked, sheet.plan.to_core(), profile(of.profile))
+        follows = consequences(real.to_core(), worked, sheet.plan.to_core(), profile(session, of.profile))
         if follows is None:
             raise OutOfRangeError(worked.problems[0].text if worked.problems else "the sheet is not complete")
         plan = sheet.plan

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.judge import judge
 from zymon.core.schedule import Chore
-from zymon.store import bench, salt
+from zymon.store import bench, salt, warm
 from zymon.store.board import core_piece
 from zymon.store.hang import pieces_hanging
 from zymon.store.models import Piece, Place
@@ -19,6 +19,8 @@ from ..context import Context
 from ..salt.schemas import CareOut, SaltCard
 from ..salt.views import cards
 from ..views import STALE_S
+from ..warm.schemas import WarmCard
+from ..warm.views import card_of as warm_card
 from .schemas import ActionOut
 
 DAY_S = 86_400
@@ -54,7 +56,12 @@ def round_lines(ctx: Context, session: Session) -> list[LineOfRound]:
     """Everything that wants doing now or in the next days."""
     walk = places(session)
     order = {p.name: i for i, p in enumerate(walk)}
-    return [*bench_lines(session, ctx.now_s), *salt_lines(session, order, ctx.now_s), *_hang_lines(ctx, session, walk)]
+    return [
+        *bench_lines(session, ctx.now_s),
+        *salt_lines(session, order, ctx.now_s),
+        *warm_lines(session, order, ctx.now_s),
+        *_hang_lines(ctx, session, walk),
+    ]
 
 
 def bench_lines(session: Session, now_s: int) -> Iterable[LineOfRound]:
@@ -160,6 +167,44 @@ def _out_line(card: SaltCard, place_order: int) -> LineOfRound:
         else "a little saltier",
         link=f"/salt/{card.id}",
     )
+
+
+def warm_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[LineOfRound]:
+    """When to measure, what is wrong, what may go on to the hook; batches whose warm stage nobody declared."""
+    for making in warm.waiting_for_warmth(session):
+        chore = Chore(f"warm-{making.batch_id}", "warm", 0, "firm", making.made_s, making.made_s, making.made_s + DAY_S)
+        yield LineOfRound(
+            chore,
+            f"Say where {making.batch.code} is warm, or that it hangs cold",
+            making.batch.product,
+            cost="its degree-hours are not counted",
+            link="/warm",
+        )
+    for stage in warm.in_the_warm(session, now_s):
+        card = warm_card(session, warm.warm_batch(session, stage, now_s))
+        yield from _fermenting(card, order.get(card.place, 0), now_s)
+
+
+def _fermenting(card: WarmCard, place_order: int, now_s: int) -> Iterable[LineOfRound]:
+    link = f"/warm/{card.batch_id}"
+
+    def line(name: str, title: str, detail: str, cost: str, at: float, latest: float) -> LineOfRound:
+        chore = Chore(f"{name}-{card.batch_id}", "warm", place_order, "firm", at - 1800, at, latest)
+        return LineOfRound(chore, title, detail, card.place, cost, link=link)
+
+    if card.state == "over_allowance":
+        said = "over the allowance, not soured: hold it or throw it away"
+        yield line("over", f"{card.batch}: {said}", card.product, "nothing brings it back", now_s, now_s)
+    elif card.measured_at is not None:
+        at = card.measured_at.timestamp()
+        said = "Cool it at once: sour enough" if card.state == "too_low" else "Sour enough: cool it, and to the hook"
+        yield line("sour", f"{card.batch}: {said}", card.product, "it goes on souring", at, at + 12 * 3600)
+    elif card.measure_next is not None:
+        at = card.measure_next.timestamp()
+        why = ", ".join([card.product, *card.causes])
+        name = f"ph-{card.last_at.timestamp():.0f}" if card.last_at else "ph-first"
+        cost = "the allowance runs on without anybody knowing"
+        yield line(name, f"Measure the pH of {card.batch}", why, cost, at, at + 3 * 3600)
 
 
 def _hang_lines(ctx: Context, session: Session, walk: Sequence[Place]) -> Iterable[LineOfRound]:

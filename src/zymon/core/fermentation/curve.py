@@ -6,6 +6,7 @@ from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
+from scipy.signal import lfilter
 
 from ..errors import OutOfRangeError, require
 
@@ -79,12 +80,11 @@ def goods_temperature(
     off = setpoint_c is not None and abs(recent - setpoint_c) > PERSISTS_OFF_C and now_hour > 4
     ahead = recent if setpoint_c is None or (off and not recovers) else setpoint_c
     box[hours > now_hour] = ahead
-    goods = np.empty(len(box))
-    goods[0] = min(GOODS_START_C, box[0])
+    first = min(GOODS_START_C, float(box[0]))
     share = 1 - np.exp(-STEP_HOURS / GOODS_LAG_HOURS)
-    for i in range(1, len(box)):
-        goods[i] = goods[i - 1] + share * (box[i] - goods[i - 1])
-    return goods
+    # goods[i] = goods[i-1] + share · (box[i] − goods[i-1])
+    rest, _ = lfilter([share], [1.0, share - 1.0], box[1:], zi=[(1 - share) * first])
+    return np.concatenate([[first], rest])
 
 
 def culture_clock(culture: Culture, goods_c: Array) -> Clock:

@@ -16,6 +16,7 @@ State = Literal["waiting", "falling", "reached", "slow", "stalled", "too_low", "
 
 NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
 DOUBT_ABOVE = 0.30  # from which the fall is called slow
+CURVE_DRAWS = 800  # of equal weight: enough for a band on a screen
 FALLEN = 0.08  # a fall that a meter can see
 TOO_LOW = 0.15  # under the target
 MEASURE_WITHIN_HOURS = 12.0
@@ -80,17 +81,20 @@ def forecast_fermentation(batch: Fermentation, table: DegreeHourTable) -> Fermen
     measured = first_measured(batch)
     used = used_allowance(batch, table)
     hours = np.linspace(0.0, min(max(2.0 * now, 72.0), LONGEST_HOURS), 73)
-    curve = np.array([_quantiles(falls.ph_at(float(h)), falls.weight) for h in hours])
+    likely = falls.thinned(CURVE_DRAWS)
+    curve = np.quantile(likely.ph_at_hours(hours), (0.1, 0.5, 0.9), axis=1).T
     state = _state(batch, falls, ph_now, crosses_share, measured, used, cross)
+    crosses = _window(cross, falls.weight, now)
+    runs_out = None if measured is not None else _runs_out(batch, used, table)
     return FermentationForecast(
         ph_now=ph_now,
-        crosses=_window(cross, falls.weight, now),
+        crosses=crosses,
         reaches_target=_window(target, falls.weight, now),
         used=used,
-        runs_out_hour=None if measured is not None else _runs_out(batch, used, table),
+        runs_out_hour=runs_out,
         state=state,
         causes=_causes(batch, falls) if state in ("slow", "stalled", "over_allowance") else (),
-        measure_next_hour=_measure_next(batch, falls, state),
+        measure_next_hour=_measure_next(batch, likely, state, crosses, runs_out),
         crosses_share=crosses_share,
         curve_hours=hours,
         curve_p10=curve[:, 0],
@@ -158,6 +162,31 @@ def _causes(batch: Fermentation, falls: Falls) -> tuple[str, ...]:
     return tuple(words for _, words in sorted(said, reverse=True))
 
 
+def still_possible(batch: Fermentation, made: FermentationForecast) -> tuple[str, ...]:
+    """What can still be done about a fall that goes wrong, in words; empty where nothing is wrong.
+
+    Parameters: batch; made, its forecast. Source: usual practice; past the allowance nothing brings a batch back.
+    """
+    if made.state == "over_allowance":
+        return ("hold it: only a laboratory that finds no toxin, or the bin, answers this",)
+    if made.state == "too_low":
+        return ("cool it at once", "less sugar next time")
+    if made.state not in ("slow", "stalled"):
+        return ()
+    prior = CULTURES[batch.culture or "medium"]
+    said = []
+    left = None if made.runs_out_hour is None else made.runs_out_hour - batch.now_hour
+    box_c = batch.temperature[-1][1] if batch.temperature else None
+    if left is not None and left <= 0:
+        return ("hold it: the allowance is used up",)
+    if box_c is not None and box_c < prior.reference_c - 2:
+        said.append(f"warm the box to {prior.reference_c:g} °C: its culture is at work there")
+    if left is not None:
+        said.append(f"{left:.0f} h of the allowance are left at this temperature; measure every few hours")
+    said.append("cooling under the threshold stops the clock; it does not sour it")
+    return tuple(said)
+
+
 def _runs_out(batch: Fermentation, used: DegreeHours | None, table: DegreeHourTable) -> float | None:
     """The hour at which the allowance is used up at the present temperature; None when it never is."""
     if used is None:
@@ -168,12 +197,22 @@ def _runs_out(batch: Fermentation, used: DegreeHours | None, table: DegreeHourTa
     return batch.now_hour + (used.limit - used.used) / over if over > 0 else None
 
 
-def _measure_next(batch: Fermentation, falls: Falls, state: State) -> float | None:
-    """When a reading would tell most: where the likely falls lie furthest apart, soon enough to act on."""
+def _measure_next(
+    batch: Fermentation, falls: Falls, state: State, crosses: Window, runs_out_hour: float | None
+) -> float | None:
+    """When a reading would tell most, soon enough to act on.
+
+    Once it falls: when it has most likely crossed, for only a measured 5.3 ends the count. Before: where the likely
+    falls lie furthest apart. Never later than twelve hours from now, nor than the allowance lasts.
+    """
     if state in ("reached", "too_low"):
         return None
     first = 12.0 if batch.culture != "fast" else 6.0
     start = max(batch.now_hour + 1.5, first if not batch.readings else 0.0)
-    hours = np.arange(start, start + MEASURE_WITHIN_HOURS, 0.5)
-    spread = [float(np.sqrt(falls.weight @ (ph - falls.weight @ ph) ** 2)) for ph in map(falls.ph_at, hours)]
-    return float(hours[int(np.argmax(spread))])
+    end = start + MEASURE_WITHIN_HOURS
+    if runs_out_hour is not None:
+        end = max(min(end, runs_out_hour - 1.0), start)
+    if state == "falling" and crosses.p50 is not None and crosses.p90 is not None:
+        return float(np.clip((crosses.p50 + crosses.p90) / 2, start, end))
+    hours = np.arange(start, end + 0.25, 0.5)
+    return float(hours[int(np.argmax(falls.ph_at_hours(hours).std(axis=1)))])

@@ -55,6 +55,19 @@ class Falls:
         clock = np.array([c.at(hour) for c in self.clocks])[self.kind]
         return np.asarray(self.start - self.fall / (1 + np.exp(-np.clip((clock - self.centre) / self.scale, -40, 40))))
 
+    def ph_at_hours(self, hours: Array) -> Array:
+        """True pH of every draw at many hours, shape (hours, draws). Parameters: hours [h]."""
+        clock = np.array([np.interp(hours, c.hours, c.clock) for c in self.clocks])[self.kind].T
+        return np.asarray(self.start - self.fall / (1 + np.exp(-np.clip((clock - self.centre) / self.scale, -40, 40))))
+
+    def thinned(self, draws: int) -> "Falls":
+        """So many draws of equal weight, picked by their weight at even steps. Parameters: draws [-]."""
+        picked = np.searchsorted(np.cumsum(self.weight), (np.arange(draws) + 0.5) / draws * self.weight.sum())
+        pick = np.minimum(picked, len(self.weight) - 1)
+        parts = (a[pick] for a in (self.kind, self.start, self.fall, self.centre, self.scale))
+        kind, start, fall, centre, scale = parts
+        return Falls(self.kinds, self.clocks, kind, start, fall, centre, scale, np.full(draws, 1 / draws))
+
     def hour_of(self, ph: float) -> Array:
         """The hour at which every draw passes a pH; inf where it never does. Parameters: ph [-]."""
         share = (self.start - ph) / np.maximum(self.fall, 1e-6)
@@ -151,6 +164,8 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
     Parameters: batch; draws [-] in each of two rounds.
     """
     rng = np.random.default_rng(20_24)
+    whole = draws
+    draws = whole // 3 if batch.readings else whole  # the first round only looks where to draw
     kinds, clocks = kinds_of(batch)
     shares = np.array([k.share for k in kinds])
     shares /= shares.sum()
@@ -170,6 +185,7 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
     if not batch.readings:
         return _with(falls, weight)
     # second round: around what the first one found, kind by kind, with wide tails
+    draws = whole
     found = np.array([weight[kind == k].sum() for k in range(len(kinds))])
     pick = 0.8 * found + 0.2 * shares
     kind2 = rng.choice(len(kinds), draws, p=pick / pick.sum())

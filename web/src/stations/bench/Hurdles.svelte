@@ -6,6 +6,8 @@
   import { session } from '../../shell/session.svelte';
   import { tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import Evidence from './Evidence.svelte';
+  import KeepingTable from './KeepingTable.svelte';
 
   let { batch }: { batch: number } = $props();
   const say = words.bench.hurdles;
@@ -13,7 +15,8 @@
   const key = $derived(['ledger', batch]);
   const ledger = createQuery(() => ({
     queryKey: key,
-    queryFn: () => take(api.GET('/api/batches/{batch_id}/ledger', { params: { path: { batch_id: batch } } })),
+    queryFn: () =>
+      take(api.GET('/api/batches/{batch_id}/hurdles', { params: { path: { batch_id: batch } } })),
   }));
   let signing = $state<string | null>(null);
   let reason = $state('');
@@ -43,11 +46,15 @@
 <section class="mt-6" aria-label={say.title}>
   <h2 class="font-tag text-xl font-semibold">{say.title}</h2>
   {#if ledger.data}
-    <p class:text-success={ledger.data.ready} class:quiet={!ledger.data.ready}>
-      {ledger.data.ready ? say.ready : say.notReady}
+    {@const found = ledger.data.ledger}
+    <p class:text-success={found.ready} class:quiet={!found.ready}>
+      {found.ready ? say.ready : say.notReady}
     </p>
+    {#each found.why.filter((why) => why.startsWith('thrown away') || why.startsWith('held')) as why (why)}
+      <p class="text-error font-semibold first-letter:uppercase">{why}</p>
+    {/each}
     <ul>
-      {#each ledger.data.hurdles as hurdle (hurdle.name)}
+      {#each found.hurdles as hurdle (hurdle.name)}
         <li class={hurdle.signed_by ? 'signed' : hurdle.state}>
           <span class="mark" aria-hidden="true">{marks[hurdle.state]}</span>
           <span class="what">
@@ -85,6 +92,11 @@
       {/each}
     </ul>
     <p class="quiet mt-1 text-sm">{say.law}</p>
+    <Evidence {batch} data={ledger.data} took={(answer) => client.setQueryData(key, answer)} />
+    {#if ledger.data.keeping.length}<KeepingTable
+        keeping={ledger.data.keeping}
+        by={ledger.data.keeping_by}
+      />{/if}
   {:else if ledger.isError}
     <p class="text-error" role="alert">{ledger.error.message}</p>
   {/if}

@@ -48,7 +48,7 @@
       >
     </div>
     <label class="block">
-      <span class="text-sm font-semibold">{say.batch}</span>
+      <span class="block text-sm font-semibold">{say.batch}</span>
       <select
         class="select min-h-11 w-full text-base"
         value={form.batch}
@@ -61,7 +61,7 @@
     {#if form.batch === 0}
       <div class="mt-2 grid grid-cols-2 gap-3">
         <label class="block">
-          <span class="text-sm font-semibold">{say.family}</span>
+          <span class="block text-sm font-semibold">{say.family}</span>
           <select
             class="select min-h-11 w-full text-base"
             value={form.family}
@@ -76,7 +76,7 @@
     {/if}
     <div class="mt-2 grid grid-cols-2 gap-3">
       <label class="block">
-        <span class="text-sm font-semibold">{say.way}</span>
+        <span class="block text-sm font-semibold">{say.way}</span>
         <select class="select min-h-11 w-full text-base" bind:value={form.way}>
           {#each salt.ways as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
         </select>
@@ -129,7 +129,7 @@
     </fieldset>
     <div class="grid grid-cols-2 gap-3">
       <label class="block">
-        <span class="text-sm font-semibold">{say.geometry}</span>
+        <span class="block text-sm font-semibold">{say.geometry}</span>
         <select class="select min-h-11 w-full text-base" bind:value={form.geometry}>
           {#each ['cylinder', 'slab', 'sphere'] as const as one (one)}<option value={one}
               >{say.geometries[one]}</option
@@ -138,7 +138,7 @@
       </label>
       <Field label={say.skin} numeric bind:value={form.skin} />
       <label class="block">
-        <span class="text-sm font-semibold">{say.place}</span>
+        <span class="block text-sm font-semibold">{say.place}</span>
         <select class="select min-h-11 w-full text-base" bind:value={form.place}>
           {#each places as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
         </select>

@@ -75,7 +75,7 @@
       {#if number}<div class="w-40"><Field {label} numeric bind:value /></div>{/if}
       {#if kind === 'move'}
         <label class="block"
-          ><span class="text-sm font-semibold">{say.put.place}</span>
+          ><span class="block text-sm font-semibold">{say.put.place}</span>
           <select class="select min-h-11" bind:value={place}>
             <option value={0}>{card.place}</option>
             {#each places.filter((one) => one.id !== card.place_id) as one (one.id)}<option value={one.id}
@@ -88,7 +88,7 @@
       {#if kind === 'way'}
         <p class="text-sm">{say.anew.say}</p>
         <label class="block"
-          ><span class="text-sm font-semibold">{say.put.way}</span>
+          ><span class="block text-sm font-semibold">{say.put.way}</span>
           <select class="select min-h-11" bind:value={way}>
             {#each ways as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
           </select></label

@@ -1,0 +1,212 @@
+"""From batches in the warm stage and their forecasts to what the Warm shows."""
+
+import itertools
+from collections.abc import Sequence
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from zymon.core.degree_hours import degree_hours
+from zymon.core.fermentation.forecast import (
+    FermentationForecast,
+    Window,
+    first_measured,
+    forecast_fermentation,
+    still_possible,
+)
+from zymon.core.fermentation.meter import meter_warnings, meters_disagree
+from zymon.core.limits import LimitProfile
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import warm as store
+from zymon.store.bench_models import Making
+from zymon.store.evidence import profile
+from zymon.store.places import NotFoundError, place
+from zymon.store.warm_models import BatchEvent, PhMeter, PhReading, WarmStage
+
+from ..context import moment
+from . import schemas as s
+
+GAP_HOURS = 1.0  # a silence of the box's log that is longer is counted at its warmer end
+
+
+def _at(of: store.WarmBatch, hour: float | None) -> datetime | None:
+    return None if hour is None else moment(of.stage.stuffed_s + hour * 3600)
+
+
+def when(of: store.WarmBatch, window: Window) -> s.WhenOut:
+    """A window as moments."""
+    return s.WhenOut(p10=_at(of, window.p10), p50=_at(of, window.p50), p90=_at(of, window.p90))
+
+
+def _allowance(of: store.WarmBatch, made: FermentationForecast, limits: LimitProfile) -> s.AllowanceOut:
+    table = limits.degree_hours
+    points = list(of.fermentation.temperature)
+    measured = first_measured(of.fermentation)
+    end = of.fermentation.now_hour if measured is None else measured
+    used = made.used
+    gaps = 0
+    if points and end >= points[0][0]:
+        gaps = sum(b[0] - a[0] > GAP_HOURS for a, b in itertools.pairwise([*points, (end, 0.0)]) if a[0] < end)
+        used = degree_hours([(0.0, points[0][1]), *points], end, table, gap_hours=GAP_HOURS)
+    limit = table.limit(table.from_celsius(of.fermentation.setpoint_c or 20.0)) if used is None else used.limit
+    return s.AllowanceOut(
+        profile=limits.id,
+        used=None if used is None else round(used.used, 1),
+        limit=limit,
+        unit=f"{table.unit} h",
+        share=None if used is None else round(used.used / limit, 4),
+        runs_out=_at(of, made.runs_out_hour),
+        gaps=gaps,
+        at_c=round(points[-1][1], 1) if points else None,
+    )
+
+
+def card(session: Session, of: store.WarmBatch, made: FermentationForecast) -> s.WarmCard:
+    """One batch."""
+    stage, making = of.stage, of.stage.making
+    counted = store.counted(of.readings)
+    limits = profile(session, making.profile)
+    allowance = _allowance(of, made, limits)
+    pinch = None if making.pinch_place_id is None else place(session, making.pinch_place_id).name
+    last = counted[-1] if counted else None
+    return s.WarmCard(
+        batch_id=stage.batch_id,
+        batch=making.batch.code,
+        product=making.batch.product,
+        place_id=stage.place_id,
+        place=stage.place.name,
+        pinch_place=pinch,
+        culture=of.fermentation.culture,
+        dextrose_percent=stage.dextrose_percent,
+        salt_percent=stage.salt_percent,
+        start_ph=stage.start_ph,
+        target_ph=stage.target_ph,
+        setpoint_c=of.fermentation.setpoint_c,
+        stuffed_at=moment(stage.stuffed_s),
+        ended_at=None if of.ended_s is None else moment(of.ended_s),
+        state=made.state,
+        ph_now=round(made.ph_now, 3),
+        crosses=when(of, made.crosses),
+        reaches_target=when(of, made.reaches_target),
+        measured_at=_at(of, first_measured(of.fermentation)),
+        allowance=allowance,
+        causes=list(made.causes),
+        possible=list(still_possible(of.fermentation, made)),
+        measure_next=None if of.ended_s is not None else _at(of, made.measure_next_hour),
+        last_ph=None if last is None else last.ph,
+        last_at=None if last is None else moment(last.at_s),
+        meters_differ=meters_disagree(store.measured(of.readings, stage.stuffed_s)),
+    )
+
+
+def card_of(session: Session, of: store.WarmBatch) -> s.WarmCard:
+    """One batch with its forecast made."""
+    return card(session, of, forecast_of(session, of))
+
+
+def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
+    """The forecast of a batch under the limits it is judged by."""
+    return forecast_fermentation(of.fermentation, profile(session, of.stage.making.profile).degree_hours)
+
+
+def reading_out(of: PhReading, origin_s: int) -> s.ReadingOut:
+    """A reading with what is to be said against its meter at the time."""
+    hour = (of.at_s - origin_s) / 3600
+    said = () if of.meter is None else meter_warnings(store.calibrations_of(of.meter, origin_s), hour)
+    return s.ReadingOut(
+        id=of.id,
+        at=moment(of.at_s),
+        ph=of.ph,
+        sample_c=of.sample_c,
+        meter=None if of.meter is None else of.meter.name,
+        warnings=list(said),
+        by=of.by,
+        struck_reason=of.struck_reason,
+    )
+
+
+def event_out(of: BatchEvent) -> s.WarmEventOut:
+    """Something done to the batch."""
+    return s.WarmEventOut(
+        id=of.id,
+        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        at=moment(of.at_s),
+        note=of.note,
+        by=of.by,
+        struck_reason=of.struck_reason,
+    )
+
+
+def detail(session: Session, batch_id: int, now_s: int) -> s.WarmDetail:
+    """One batch with everything."""
+    stage = store.stage(session, batch_id)
+    if stage is None:
+        raise NotFoundError("nobody said when this batch was stuffed and where it is warm")
+    of = store.warm_batch(session, stage, now_s)
+    made = forecast_of(session, of)
+    origin = stage.stuffed_s
+
+    def tidy(values: Sequence[float]) -> list[float]:
+        return [round(float(v), 3) for v in values]
+
+    every = max(1, len(of.fermentation.temperature) // 300)
+    box = of.fermentation.temperature[::every]
+    return s.WarmDetail(
+        card=card(session, of, made),
+        curve=s.WarmCurve(
+            at=[moment(origin + h * 3600) for h in made.curve_hours.tolist()],
+            low=tidy(made.curve_p10.tolist()),
+            middle=tidy(made.curve_p50.tolist()),
+            high=tidy(made.curve_p90.tolist()),
+            box_at=[moment(origin + h * 3600) for h, _ in box],
+            box_c=tidy([c for _, c in box]),
+        ),
+        readings=[reading_out(r, origin) for r in reversed(of.readings)],
+        events=[event_out(e) for e in reversed(of.events)],
+    )
+
+
+def meter_out(of: PhMeter, now_s: int) -> s.MeterOut:
+    """A meter as of now."""
+    last = of.calibrations[-1] if of.calibrations else None
+    return s.MeterOut(
+        id=of.id,
+        name=of.name,
+        calibrated_at=None if last is None else moment(last.at_s),
+        slope_percent=None if last is None else last.slope_percent,
+        warnings=list(meter_warnings(store.calibrations_of(of, 0), now_s / 3600)),
+    )
+
+
+def waiting(of: Making) -> s.WaitingForWarmth:
+    """What the sheet tells of a batch that waits."""
+    sheet = SheetModel.model_validate_json(of.sheet)
+    sugar = [line.amount for line in sheet.lines if line.role == "sugar" and line.basis == "percent"]
+    salt = of.batch.salt_percent
+    return s.WaitingForWarmth(
+        batch_id=of.batch_id,
+        batch=of.batch.code,
+        product=of.batch.product,
+        made_at=moment(of.made_s),
+        warm=sheet.plan.warm,
+        dextrose_percent=round(min(sum(sugar), 5.0), 2) if sugar else None,
+        salt_percent=None if salt is None else round(min(salt, 10.0), 2),
+    )
+
+
+def warm_out(session: Session, now_s: int) -> s.WarmOut:
+    """The whole station: what ferments, and the last that did."""
+    running = store.in_the_warm(session, now_s)
+    ids = {r.batch_id for r in running}
+    ended = [of for of in store.stages(session) if of.batch_id not in ids][:6]
+
+    def cards(stages: Sequence[WarmStage]) -> list[s.WarmCard]:
+        batches = [store.warm_batch(session, of, now_s) for of in stages]
+        return [card_of(session, b) for b in batches]
+
+    return s.WarmOut(
+        running=cards(running),
+        ended=cards(ended),
+        waiting=[waiting(m) for m in store.waiting_for_warmth(session)],
+        meters=[meter_out(m, now_s) for m in store.meters(session)],
+    )

@@ -1,0 +1,108 @@
+"""The pH meter and its readings: is it calibrated, what do repeats say, can this figure be."""
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import median
+
+from ..errors import require
+
+SLOPE_LOW, SLOPE_HIGH = 92.0, 102.0  # % of theory
+OLD_DAYS = 30.0
+REPEAT_HOURS = 0.34  # readings this close together are repeats of one
+METERS_DIFFER = 0.10
+PLAUSIBLE_PH = (3.8, 7.2)
+WARM_SAMPLE_C = 45.0
+
+
+@dataclass(frozen=True)
+class Calibration:
+    """A two-point calibration: when [h, of the batch's clock], and the slope it found [% of theory]."""
+
+    hour: float
+    slope_percent: float
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A reading as typed: hour, pH, the meter by its id."""
+
+    hour: float
+    ph: float
+    meter: int | None = None
+
+
+def meter_warnings(calibrations: Sequence[Calibration], hour: float) -> tuple[str, ...]:
+    """What is to be said against a meter at an hour.
+
+    Parameters: calibrations of it, any order; hour [h]. Source: usual practice with two buffers.
+
+    >>> meter_warnings([Calibration(0.0, 88.0)], 5.0)
+    ('slope 88 %: clean the electrode, or take another; 92–102 % is good',)
+    """
+    before = [c for c in calibrations if c.hour <= hour]
+    if not before:
+        return ("never calibrated: with two buffers first",)
+    last = max(before, key=lambda c: c.hour)
+    said = []
+    if not SLOPE_LOW <= last.slope_percent <= SLOPE_HIGH:
+        said.append(f"slope {last.slope_percent:g} %: clean the electrode, or take another; 92–102 % is good")
+    days = (hour - last.hour) / 24
+    if days > OLD_DAYS:
+        said.append(f"calibrated {days:.0f} days ago")
+    elif days > 1:
+        said.append("not calibrated on the day")
+    return tuple(said)
+
+
+def medians(readings: Sequence[Measured]) -> list[Measured]:
+    """One reading for each set of repeats: the median of those taken close together.
+
+    Parameters: readings, any order.
+
+    >>> medians([Measured(5.0, 5.41), Measured(5.1, 5.46), Measured(5.2, 5.43)])
+    [Measured(hour=5.1, ph=5.43, meter=None)]
+    """
+    out: list[list[Measured]] = []
+    for reading in sorted(readings, key=lambda r: r.hour):
+        if out and reading.hour - out[-1][0].hour <= REPEAT_HOURS:
+            out[-1].append(reading)
+        else:
+            out.append([reading])
+    return [Measured(median(r.hour for r in many), median(r.ph for r in many), many[0].meter) for many in out]
+
+
+def meters_disagree(readings: Sequence[Measured]) -> float | None:
+    """How far two meters lay apart in the same hour, where that is more than meters may; else None.
+
+    Parameters: readings, any order.
+    """
+    near = [
+        abs(a.ph - b.ph)
+        for a, b in itertools.combinations(readings, 2)
+        if a.meter != b.meter and abs(a.hour - b.hour) <= 1.0
+    ]
+    return max(near) if near and max(near) > METERS_DIFFER else None
+
+
+def ask_about_ph(ph: float, low: float, high: float) -> str | None:
+    """Why a pH should be asked about before it counts, in words; None when it may be right.
+
+    Parameters: ph as typed; low, high, the expected range at this hour. Raises OutOfRangeError for what no pH can be.
+
+    >>> ask_about_ph(53.0, 5.2, 5.5)
+    'pH 53 cannot be: 5.3?'
+    """
+    require("pH", ph, 0.0, 1000.0, "")
+    if not PLAUSIBLE_PH[0] <= ph <= PLAUSIBLE_PH[1]:
+        for power in (10.0, 100.0, 0.1):
+            slipped = ph / power
+            if PLAUSIBLE_PH[0] <= slipped <= PLAUSIBLE_PH[1]:
+                return f"pH {ph:g} cannot be: {slipped:g}?"
+        return f"pH {ph:g} cannot be in meat: look at the meter, rinse it, measure again"
+    margin = 0.25
+    if ph > high + margin:
+        return f"pH {ph:g} is far above the {low:.2f}–{high:.2f} expected: stir the pinch, rinse, measure again"
+    if ph < low - margin:
+        return f"pH {ph:g} is far below the {low:.2f}–{high:.2f} expected: rinse the electrode, measure again"
+    return None

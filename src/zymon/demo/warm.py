@@ -1,0 +1,65 @@
+"""What ferments in the Wheelhouse: a batch at hour sixteen, and one that stalled last month and was thrown away."""
+
+from sqlalchemy.orm import Session
+
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import bench, warm
+from zymon.store.bench_models import Making
+from zymon.store.models import Place
+from zymon.store.warm_models import BatchEvent, ParasiteStep, PhReading, WarmStage
+
+from .bench import SALAME
+from .plan import DAY, PEOPLE
+
+HOUR = 3600
+METER = "Pocket meter"
+# (hours since stuffing, what the meter showed)
+FALLING = ((11.8, (5.66, 5.64)), (14.6, (5.49,)))
+STALLED = ((14.0, (5.78,)), (20.0, (5.77, 5.75)), (27.0, (5.74,)), (40.0, (5.71,)), (52.0, (5.70, 5.69)))
+
+
+def warm_up(session: Session, box: Place, now_s: int) -> None:
+    """Declare the stages, measure, and throw the stalled batch away."""
+    for days, slope in ((-33.0, 97.5), (-0.8, 98.2)):
+        warm.calibrate(session, METER, slope, PEOPLE[1], int(now_s + days * DAY))
+    meter_id = warm.meters(session)[0].id
+    running = next(m for m in bench.makings(session) if m.batch.code == "J-23")
+    _stage(session, running, box, now_s - int(15.5 * HOUR), 5.2, meter_id, FALLING, now_s)
+    session.add(
+        ParasiteStep(
+            batch_id=running.batch_id, way="certified", temperature_c=None, days=None, thickness_cm=None,
+            note="certificate of lot SH-1147", by=PEOPLE[0], entered_s=now_s - 10 * HOUR,
+        )
+    )  # fmt: skip
+    stuffed_s = int(now_s - 34 * DAY)
+    sheet = SheetModel.model_validate(SALAME.model_dump())
+    new = bench.NewMaking(
+        code="J-19", product="Juniper salame", kind="salame", shape="cylinder", casing="natural", fat_percent=25.8,
+        salt_percent=2.7, sheet=sheet.model_dump_json(), profile="us", pinch_place_id=box.id, holds=(),
+    )  # fmt: skip
+    stalled = bench.make_batch(session, new, None, PEOPLE[0], stuffed_s - HOUR)
+    _stage(session, stalled, box, stuffed_s, 5.1, meter_id, STALLED, now_s)
+    at_s = stuffed_s + 60 * HOUR
+    why = "pH stood at 5.7 after two days; the culture had been wakened in tap water"
+    event = BatchEvent(uid="demo-j19", batch_id=stalled.batch_id, kind="discard", at_s=at_s, note=why, by=PEOPLE[0],
+                       entered_s=at_s)  # fmt: skip
+    warm.note(session, event, now_s)
+
+
+def _stage(
+    session: Session, of: Making, box: Place, stuffed_s: int, target_ph: float, meter_id: int,
+    measured: tuple[tuple[float, tuple[float, ...]], ...], now_s: int,
+) -> None:  # fmt: skip
+    stage = WarmStage(
+        batch_id=of.batch_id, place_id=box.id, stuffed_s=stuffed_s, culture="medium", dextrose_percent=0.3,
+        salt_percent=2.7, start_ph=5.8, target_ph=target_ph, by=PEOPLE[1], entered_s=stuffed_s,
+    )  # fmt: skip
+    warm.start(session, stage, now_s)
+    for hour, repeats in measured:
+        for i, ph in enumerate(repeats):
+            at_s = stuffed_s + int(hour * HOUR) + 90 * i
+            reading = PhReading(
+                uid=f"demo-{of.batch_id}-{at_s}", batch_id=of.batch_id, at_s=at_s, ph=ph, sample_c=22.0,
+                meter_id=meter_id, confirmed=False, by=PEOPLE[i % 2], entered_s=at_s,
+            )  # fmt: skip
+            warm.add_reading(session, reading, now_s)

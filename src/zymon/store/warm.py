@@ -1,0 +1,234 @@
+"""The Warm's records: stages, pH readings, meters, what was done, and a fermentation as the rules see it."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import TypeVar
+
+from sqlalchemy import select, text
+from sqlalchemy.orm import Session, joinedload
+
+from zymon.core.errors import OutOfRangeError
+from zymon.core.fermentation.curve import Fermentation, Reading
+from zymon.core.fermentation.meter import Calibration, Measured, medians
+
+from .bench_models import Making
+from .places import ClashError, NotFoundError, place, setpoint_at
+from .salt import not_ahead
+from .warm_models import BatchEvent, MeterCalibration, PhMeter, PhReading, Struck, WarmStage
+
+BIN_S = 600  # of a one-minute log: the goods follow over hours
+ENDS = ("hang", "hang_cold", "discard")
+AFTER_S = 14 * 86_400  # a stage that nobody ended is shown so long
+
+_T = TypeVar("_T", bound=Struck)
+
+
+def counted(entries: Iterable[_T]) -> list[_T]:
+    """The entries that are not struck through."""
+    return [e for e in entries if e.struck_s is None]
+
+
+def stage(session: Session, batch_id: int) -> WarmStage | None:
+    """The warm stage of a batch as last declared, or None."""
+    found = session.scalars(select(WarmStage).where(WarmStage.batch_id == batch_id).order_by(WarmStage.id)).all()
+    return next(iter(reversed(counted(found))), None)
+
+
+def stages(session: Session) -> list[WarmStage]:
+    """The latest stage of every batch that has one, the latest first."""
+    query = select(WarmStage).options(joinedload(WarmStage.making).joinedload(Making.batch)).order_by(WarmStage.id)
+    latest = {s.batch_id: s for s in counted(session.scalars(query).unique())}
+    return sorted(latest.values(), key=lambda s: -s.stuffed_s)
+
+
+def events(session: Session, batch_id: int) -> list[BatchEvent]:
+    """What was done to a batch, in time order, struck entries too."""
+    query = select(BatchEvent).where(BatchEvent.batch_id == batch_id).order_by(BatchEvent.at_s, BatchEvent.id)
+    return list(session.scalars(query))
+
+
+def discarded(session: Session, batch_id: int) -> BatchEvent | None:
+    """That a batch was thrown away, if it was."""
+    return next((e for e in counted(events(session, batch_id)) if e.kind == "discard"), None)
+
+
+def refuse_discarded(session: Session, batch_id: int) -> None:
+    """Raises ClashError for a batch that was thrown away."""
+    gone = discarded(session, batch_id)
+    if gone is not None:
+        raise ClashError(f"this batch was thrown away by {gone.by}: {gone.note}")
+
+
+def start(session: Session, new: WarmStage, now_s: int) -> WarmStage:
+    """Declare the warm stage of a batch. Raises ClashError, NotFoundError, OutOfRangeError."""
+    refuse_discarded(session, new.batch_id)
+    place(session, new.place_id)
+    not_ahead(new.stuffed_s, now_s)
+    if any(r.at_s < new.stuffed_s for r in counted(readings(session, new.batch_id))):
+        raise OutOfRangeError("a pH was measured before that: check when it was stuffed")
+    old = stage(session, new.batch_id)
+    if old is not None:
+        old.struck_s, old.struck_by, old.struck_reason = now_s, new.by, "declared anew"
+    session.add(new)
+    session.flush()
+    return new
+
+
+def readings(session: Session, batch_id: int) -> list[PhReading]:
+    """The pH readings of a batch, in time order, struck ones too."""
+    query = select(PhReading).where(PhReading.batch_id == batch_id).options(joinedload(PhReading.meter))
+    return list(session.scalars(query.order_by(PhReading.at_s, PhReading.id)).unique())
+
+
+def add_reading(session: Session, new: PhReading, now_s: int) -> bool:
+    """Store a reading; sent twice it counts once. Returns whether it was new. Raises ClashError, OutOfRangeError."""
+    known = session.scalar(select(PhReading.batch_id).where(PhReading.uid == new.uid))
+    if known is not None:
+        if known != new.batch_id:
+            raise ClashError("this reading was noted for another batch already")
+        return False
+    refuse_discarded(session, new.batch_id)
+    not_ahead(new.at_s, now_s)
+    of = stage(session, new.batch_id)
+    if of is None:
+        raise ClashError("say first when it was stuffed and where it is warm")
+    if new.at_s < of.stuffed_s:
+        raise OutOfRangeError("measured before it was stuffed: check the time")
+    session.add(new)
+    session.flush()
+    return True
+
+
+def note(session: Session, new: BatchEvent, now_s: int) -> bool:
+    """Note something done to a batch; sent twice it counts once. Returns whether it was new."""
+    if session.scalar(select(BatchEvent.id).where(BatchEvent.uid == new.uid)) is not None:
+        return False
+    refuse_discarded(session, new.batch_id)
+    not_ahead(new.at_s, now_s)
+    session.add(new)
+    session.flush()
+    return True
+
+
+def strike(entry: Struck, reason: str, by: str, now_s: int) -> None:
+    """Strike an entry through. Raises ClashError."""
+    if entry.struck_s is not None:
+        raise ClashError("this entry is struck through already")
+    entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason
+
+
+def reading(session: Session, reading_id: int) -> PhReading:
+    """One reading. Raises NotFoundError."""
+    found = session.get(PhReading, reading_id)
+    if found is None:
+        raise NotFoundError("this reading is not there")
+    return found
+
+
+def event(session: Session, event_id: int) -> BatchEvent:
+    """One event. Raises NotFoundError."""
+    found = session.get(BatchEvent, event_id)
+    if found is None:
+        raise NotFoundError("this entry is not there")
+    return found
+
+
+def meters(session: Session) -> list[PhMeter]:
+    """All meters by name."""
+    return list(session.scalars(select(PhMeter).order_by(PhMeter.name)))
+
+
+def calibrate(session: Session, name: str, slope_percent: float, by: str, at_s: int) -> PhMeter:
+    """Note a calibration; a meter that is not known yet is noted with it."""
+    found = session.scalar(select(PhMeter).where(PhMeter.name == name))
+    if found is None:
+        found = PhMeter(name=name, by=by)
+        session.add(found)
+    found.calibrations.append(MeterCalibration(at_s=at_s, slope_percent=slope_percent, by=by))
+    session.flush()
+    return found
+
+
+def calibrations_of(meter: PhMeter, origin_s: int) -> list[Calibration]:
+    """A meter's calibrations on a batch's clock."""
+    return [Calibration((c.at_s - origin_s) / 3600, c.slope_percent) for c in meter.calibrations]
+
+
+def measured(found: Sequence[PhReading], origin_s: int) -> list[Measured]:
+    """Readings that count, on a batch's clock."""
+    return [Measured((r.at_s - origin_s) / 3600, r.ph, r.meter_id) for r in counted(found)]
+
+
+_BINNED = text(
+    """
+    SELECT min(at_s) / 2.0 + max(at_s) / 2.0, avg(temperature_c) FROM reading
+    WHERE place_id = :place AND at_s BETWEEN :low AND :high GROUP BY at_s / :bin ORDER BY 1
+    """
+)
+
+
+def box_log(session: Session, place_id: int, from_s: int, to_s: int, bin_s: int = BIN_S) -> list[tuple[float, float]]:
+    """Temperature of a place between two times in means of ten minutes: (hour since `from_s`, °C)."""
+    rows = session.execute(_BINNED, {"place": place_id, "low": from_s - 3600, "high": to_s, "bin": bin_s}).all()
+    before = [c for at, c in rows if at < from_s]
+    inside = [((at - from_s) / 3600, c) for at, c in rows if at >= from_s]
+    return [(0.0, before[-1]), *inside] if before and (not inside or inside[0][0] > 0) else inside
+
+
+@dataclass(frozen=True)
+class WarmBatch:
+    """A batch in the warm stage with everything its forecast rests on."""
+
+    stage: WarmStage
+    readings: list[PhReading]
+    events: list[BatchEvent]
+    fermentation: Fermentation
+
+    @property
+    def ended_s(self) -> int | None:
+        """When it left the warm stage, or None."""
+        return next((e.at_s for e in counted(self.events) if e.kind in ENDS), None)
+
+
+def warm_batch(session: Session, of: WarmStage, now_s: int) -> WarmBatch:
+    """A batch's fermentation as of now, or as of its end. Repeats count as their median."""
+    found = readings(session, of.batch_id)
+    done = events(session, of.batch_id)
+    end_s = min([now_s, *(e.at_s for e in counted(done) if e.kind in ENDS)])
+    end_s = max(end_s, of.stuffed_s)
+    setpoint = setpoint_at(of.place, end_s)
+    return WarmBatch(
+        of,
+        found,
+        done,
+        Fermentation(
+            culture=of.culture,  # type: ignore[arg-type] # checked on entry
+            dextrose_percent=of.dextrose_percent,
+            salt_percent=of.salt_percent,
+            start_ph=of.start_ph,
+            target_ph=of.target_ph,
+            setpoint_c=setpoint.temperature_c if setpoint else None,
+            temperature=tuple(box_log(session, of.place_id, of.stuffed_s, end_s)),
+            readings=tuple(Reading(m.hour, m.ph) for m in medians(measured(found, of.stuffed_s))),
+            now_hour=(end_s - of.stuffed_s) / 3600,
+        ),
+    )
+
+
+def in_the_warm(session: Session, now_s: int) -> list[WarmStage]:
+    """Stages that are running, and those nobody ended lately."""
+    running = []
+    for of in stages(session):
+        ended = any(e.kind in ENDS for e in counted(events(session, of.batch_id)))
+        if not ended and now_s - of.stuffed_s < AFTER_S:
+            running.append(of)
+    return running
+
+
+def waiting_for_warmth(session: Session) -> list[Making]:
+    """Minced batches of which no piece hangs and whose warm stage nobody declared, the latest first."""
+    declared = select(WarmStage.batch_id).where(WarmStage.struck_s.is_(None))
+    ended = select(BatchEvent.batch_id).where(BatchEvent.kind.in_(ENDS), BatchEvent.struck_s.is_(None))
+    query = select(Making).where(Making.batch_id.not_in(declared), Making.batch_id.not_in(ended))
+    found = session.scalars(query.order_by(Making.made_s.desc()))
+    return [m for m in found if '"goods":"minced"' in m.sheet and not any(p.piece_id is not None for p in m.pieces)]

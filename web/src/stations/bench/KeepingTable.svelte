@@ -1,0 +1,32 @@
+<script lang="ts">
+  // Water activity, salt in the water, moisture to protein and keeping, from the bowl to past the target.
+  import type { Schema } from '../../api/client';
+  import { words } from '../../words/en';
+
+  let { keeping, by }: { keeping: Schema['KeepingOut'][]; by: 'estimate' | 'laboratory' } = $props();
+  const say = words.bench.hurdles;
+</script>
+
+<section class="mt-5" aria-label={say.keeping}>
+  <h3 class="font-tag text-lg font-semibold">{say.keeping}</h3>
+  <table class="rows">
+    <thead>
+      <tr>
+        <th>{say.keepingHead.loss}</th><th>{say.keepingHead.aw}</th><th>{say.keepingHead.salt}</th><th
+          >{say.keepingHead.keeps}</th
+        >
+      </tr>
+    </thead>
+    <tbody>
+      {#each keeping as row (row.loss_percent)}
+        <tr>
+          <td>{row.loss_percent.toFixed(0)} %</td>
+          <td>{row.water_activity.toFixed(2)} ±{row.water_activity_sd.toFixed(2)}</td>
+          <td>{row.water_phase_salt_percent.toFixed(1)} %</td>
+          <td>{say.keeps[row.keeps]}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <p class="quiet text-sm">{say.keepingBy[by]}</p>
+</section>

@@ -1,0 +1,66 @@
+<script lang="ts">
+  // Note a pH: the figure, the sample's temperature, the meter.
+  import type { Schema } from '../../api/client';
+  import Field from '../../forms/Field.svelte';
+  import { typedNumber } from '../../units/format';
+  import { words } from '../../words/en';
+  import type { WarmDesk } from './warmdesk.svelte';
+
+  let { desk, meters }: { desk: WarmDesk; meters: Schema['MeterOut'][] } = $props();
+  const say = words.warm;
+  let ph = $state('');
+  let sample = $state('');
+  let meter = $state(0);
+  let fault = $state<string | null>(null);
+  const chosen = $derived(meters.find((m) => m.id === meter) ?? null);
+  $effect(() => {
+    if (meter === 0 && meters[0]) meter = meters[0].id;
+  });
+
+  async function note(confirmed: boolean): Promise<void> {
+    const value = typedNumber(ph);
+    fault = value === null ? words.errors.noNumber : null;
+    if (value === null) return;
+    if (await desk.read(value, typedNumber(sample), meter || null, confirmed)) ph = '';
+  }
+</script>
+
+<form
+  class="mt-3"
+  aria-label={say.read}
+  onsubmit={(e) => {
+    e.preventDefault();
+    void note(false);
+  }}
+>
+  <h3 class="font-tag text-lg font-semibold">{say.read}</h3>
+  <div class="flex flex-wrap items-end gap-3">
+    <div class="w-24">
+      <Field
+        label={say.phField}
+        numeric
+        required
+        bind:value={ph}
+        fault={fault !== null}
+        onchange={() => (desk.question = null)}
+      />
+    </div>
+    <div class="w-28"><Field label={say.sample} numeric bind:value={sample} /></div>
+    <label class="block"
+      ><span class="block text-sm font-semibold">{say.meter}</span>
+      <select class="select min-h-11" bind:value={meter}>
+        <option value={0}>{say.noMeter}</option>
+        {#each meters as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+      </select></label
+    >
+    <button class="btn btn-primary min-h-11" disabled={desk.busy}>{say.note}</button>
+  </div>
+  {#if chosen?.warnings.length}<p class="text-warning mt-1">
+      {chosen.name}: {chosen.warnings.join('; ')}
+    </p>{/if}
+  {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
+  {#if desk.question}
+    <p class="text-warning mt-1 font-semibold" role="alert">{desk.question}</p>
+    <button type="button" class="btn mt-1 min-h-11" onclick={() => void note(true)}>{say.keep}</button>
+  {/if}
+</form>

@@ -1,0 +1,127 @@
+<script lang="ts">
+  // One batch in the warm stage: its curve, its fuse, the next reading, what may still be done.
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { warmBatchQuery } from '../../api/queries';
+  import PhCurve from '../../charts/PhCurve.svelte';
+  import { p } from '../../shell/router';
+  import { timeOfDay } from '../../units/format';
+  import { words } from '../../words/en';
+  import Fuse from './Fuse.svelte';
+  import Meters from './Meters.svelte';
+  import ReadPh from './ReadPh.svelte';
+  import type { WarmDesk } from './warmdesk.svelte';
+  import WarmNotes from './WarmNotes.svelte';
+
+  interface Props {
+    batch: number;
+    desk: WarmDesk;
+    now: number;
+    meters: Schema['MeterOut'][];
+  }
+  let { batch, desk, now, meters }: Props = $props();
+  const say = words.warm;
+  const detail = createQuery(() => warmBatchQuery(batch));
+  const card = $derived(detail.data?.card);
+  let box = $state<number | null>(null);
+  const otherwise = createQuery(() => ({
+    queryKey: ['warm', batch, 'what-if', box],
+    enabled: box !== null,
+    queryFn: () =>
+      take(
+        api.POST('/api/warm/{batch_id}/what-if', {
+          params: { path: { batch_id: batch } },
+          body: { setpoint_c: box ?? 0 },
+        }),
+      ),
+  }));
+  const window = (of: Schema['WhenOut']): string =>
+    of.p10 && of.p90 ? `${timeOfDay(of.p10)} – ${timeOfDay(of.p90)}` : '';
+</script>
+
+{#if detail.data && card}
+  <article aria-label={card.batch}>
+    <header class="flex flex-wrap items-baseline gap-x-4">
+      <h2 class="font-tag text-2xl font-bold">{card.batch}</h2>
+      <p>{card.product}</p>
+      <p class="quiet">{say.place(card.place, card.pinch_place)}</p>
+      <a
+        class="ml-auto underline underline-offset-4"
+        href={p('/bench/batch/:id', { params: { id: String(batch) } })}>{say.ledger}</a
+      >
+    </header>
+    <p
+      class="mt-1 text-xl leading-snug font-semibold"
+      class:text-error={card.state === 'stalled' || card.state === 'over_allowance'}
+    >
+      {#if card.measured_at}{say.crossed(timeOfDay(card.measured_at))}
+      {:else if card.crosses.p50}{say.crosses(timeOfDay(card.crosses.p50), window(card.crosses))}
+      {:else}{say.never}{/if}{#if card.reaches_target.p50 && !card.ended_at}<span class="font-normal"
+          >; {say.target(card.target_ph.toFixed(1), timeOfDay(card.reaches_target.p50))}</span
+        >{/if}
+    </p>
+    {#if card.measure_next && !card.ended_at}<p class="text-lg">
+        {say.measure(timeOfDay(card.measure_next))}
+      </p>{/if}
+    {#if card.causes.length}
+      <p class="mt-1"><strong>{say.causes}:</strong> {card.causes.join('; ')}</p>
+    {/if}
+    {#if card.possible.length && !card.ended_at}
+      <p class="mt-1"><strong>{say.possible}:</strong> {card.possible.join('; ')}</p>
+    {/if}
+    {#if card.meters_differ !== null}
+      <p class="text-warning mt-1">{say.metersDiffer(card.meters_differ.toFixed(2))}</p>
+    {/if}
+    <div class="mt-2"><PhCurve detail={detail.data} {now} otherwise={otherwise.data ?? null} /></div>
+    <div class="below">
+      <div>
+        <Fuse {card} />
+        {#if !card.ended_at}
+          <section class="mt-4">
+            <label class="block">
+              <span class="font-semibold">{say.whatIf} {(box ?? card.setpoint_c ?? 24).toFixed(0)} °C</span>
+              <input
+                type="range"
+                class="pull"
+                min="5"
+                max="38"
+                step="1"
+                value={box ?? card.setpoint_c ?? 24}
+                oninput={(e) => (box = Number(e.currentTarget.value))}
+              />
+            </label>
+            {#if otherwise.data && box !== null}
+              <p aria-live="polite">
+                {#if otherwise.data.crosses.p50}
+                  {say.whatIfSays(timeOfDay(otherwise.data.crosses.p50))},
+                  {otherwise.data.in_time === false ? say.whatIfLate : say.whatIfIn}
+                {:else}{say.whatIfNever}{/if}
+              </p>
+            {/if}
+          </section>
+        {/if}
+      </div>
+      <div>
+        {#if !card.ended_at}<ReadPh {desk} {meters} />{/if}
+        <WarmNotes detail={detail.data} {desk} />
+        <Meters {meters} />
+      </div>
+    </div>
+  </article>
+{:else if detail.isError}
+  <p class="text-error" role="alert">{detail.error.message}</p>
+{/if}
+
+<style>
+  .below {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 0 2.5rem;
+  }
+  @media (max-width: 1000px) {
+    .below {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

@@ -1,0 +1,97 @@
+<script lang="ts">
+  // Readings and what was done, newest first; what is done with one touch; thrown away only with a reason.
+  import type { Schema } from '../../api/client';
+  import { timeOfDay } from '../../units/format';
+  import { words } from '../../words/en';
+  import type { WarmDesk } from './warmdesk.svelte';
+
+  let { detail, desk }: { detail: Schema['WarmDetail']; desk: WarmDesk } = $props();
+  const say = words.warm;
+  let striking = $state<{ what: 'reading' | 'event'; id: number } | null>(null);
+  let reason = $state('');
+  let throwing = $state(false);
+  const touches = ['mould', 'vinegar', 'spray', 'cool', 'hang'] as const;
+
+  async function strike(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    if (striking) await desk.strike(striking.what, striking.id, reason);
+    striking = null;
+    reason = '';
+  }
+  async function discard(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    if (await desk.note('discard', reason)) throwing = false;
+    reason = '';
+  }
+</script>
+
+{#snippet why(label: string)}
+  <input class="input min-h-11 grow" required placeholder={label} aria-label={label} bind:value={reason} />
+{/snippet}
+
+{#if !detail.card.ended_at}
+  <section class="mt-4" aria-label={say.done}>
+    <h3 class="font-tag text-lg font-semibold">{say.done}</h3>
+    <div class="flex flex-wrap gap-2">
+      {#each touches as kind (kind)}
+        <button class="btn btn-sm min-h-11" onclick={() => void desk.note(kind)}>{say.events[kind]}</button>
+      {/each}
+      <button class="btn btn-sm text-error min-h-11" onclick={() => (throwing = !throwing)}
+        >{say.discard}</button
+      >
+    </div>
+    {#if throwing}
+      <form class="mt-2 flex gap-2" onsubmit={discard}>
+        {@render why(say.discardWhy)}<button class="btn btn-error min-h-11">{say.discard}</button>
+      </form>
+    {/if}
+  </section>
+{/if}
+<section class="mt-4" aria-label={say.readings}>
+  <h3 class="font-tag text-lg font-semibold">{say.readings}</h3>
+  <ul class="text-sm">
+    {#each detail.readings as reading (reading.id)}
+      <li class="flex items-baseline gap-3 py-0.5">
+        <span class="quiet w-24 flex-none">{timeOfDay(reading.at)}</span>
+        <strong class="w-10" class:line-through={reading.struck_reason !== null}
+          >{reading.ph.toFixed(2)}</strong
+        >
+        <span class="quiet flex-1"
+          >{[
+            reading.sample_c === null ? '' : `${reading.sample_c.toFixed(0)} °C`,
+            reading.meter ?? '',
+            reading.by,
+          ]
+            .filter(Boolean)
+            .join(', ')}
+          {#if reading.warnings.length}<span class="text-warning">{reading.warnings.join('; ')}</span>{/if}
+          {#if reading.struck_reason !== null}{say.struck(reading.struck_reason)}{/if}</span
+        >
+        {#if reading.struck_reason === null}
+          <button
+            class="quiet min-h-8 underline"
+            onclick={() => (striking = { what: 'reading', id: reading.id })}>{say.strike}</button
+          >
+        {/if}
+      </li>
+    {/each}
+    {#each detail.events as event (event.id)}
+      <li class="flex items-baseline gap-3 py-0.5">
+        <span class="quiet w-24 flex-none">{timeOfDay(event.at)}</span>
+        <span class="flex-1" class:line-through={event.struck_reason !== null}
+          ><strong>{say.events[event.kind]}</strong> {event.note} <span class="quiet">{event.by}</span></span
+        >
+        {#if event.struck_reason === null}
+          <button class="quiet min-h-8 underline" onclick={() => (striking = { what: 'event', id: event.id })}
+            >{say.strike}</button
+          >
+        {/if}
+      </li>
+    {/each}
+  </ul>
+  {#if striking}
+    <form class="mt-1 flex gap-2" onsubmit={strike}>
+      {@render why(say.strikeWhy)}<button class="btn min-h-11">{say.strike}</button>
+    </form>
+  {/if}
+</section>
