@@ -6,6 +6,7 @@ import pypdfium2
 import pytest
 from fastapi.testclient import TestClient
 
+from making import begin, made, pour, pour_all
 from support import piece_body, sheet_body
 
 BY = {"by": "Ida"}
@@ -14,31 +15,6 @@ BY = {"by": "Ida"}
 def work(client: TestClient, sheet: dict, profile: str = "us") -> dict:
     answer = client.post("/api/bench/work", json={"sheet": sheet, "profile": profile})
     assert answer.status_code == 200, answer.text
-    return answer.json()
-
-
-def begin(client: TestClient, sheet: dict) -> dict:
-    answer = client.post("/api/weigh-outs", json={"product": "Juniper salame", "sheet": sheet, **BY})
-    assert answer.status_code == 201, answer.text
-    return answer.json()
-
-
-def pour(client: TestClient, weigh_out: dict, key: str, grams: float, uid: str = "", lot: str = ""):
-    body = {"uid": uid or f"{weigh_out['id']}-{key}-{grams}-uid", "key": key, "grams": grams, "lot": lot, **BY}
-    return client.post(f"/api/weigh-outs/{weigh_out['id']}/entries", json=body)
-
-
-def pour_all(client: TestClient, weigh_out: dict) -> None:
-    for thing in weigh_out["things"]:
-        lot = {"meat-0": "SH-11", "curing": "CS-2"}.get(thing["key"], "")
-        assert pour(client, weigh_out, thing["key"], round(thing["target_g"], 2), lot=lot).status_code == 201
-
-
-def made(client: TestClient, sheet: dict, code: str = "J-01") -> dict:
-    weigh_out = begin(client, sheet)
-    pour_all(client, weigh_out)
-    answer = client.post(f"/api/weigh-outs/{weigh_out['id']}/batch", json={"code": code, **BY})
-    assert answer.status_code == 201, answer.text
     return answer.json()
 
 
@@ -236,7 +212,7 @@ def test_the_ledger_of_a_batch_tells_what_is_missing_and_takes_a_signature(clien
     assert "above 4 °C" in found["hurdles"][0]["caution"]
     assert not found["ready"]
     sign = {"hurdle": "parasite", "reason": "certified by the slaughterhouse, paper 12", **BY}
-    after = client.post(f"{url}/signatures", json=sign).json()
+    after = client.post(f"{url}/signatures", json=sign).json()["ledger"]
     assert next(h["signed_by"] for h in after["hurdles"] if h["name"] == "parasite") == "Ida"
     assert not any(w.startswith("parasite") for w in after["why"])
     refused = client.post(f"{url}/signatures", json={**sign, "hurdle": "target_loss"})

@@ -116,7 +116,7 @@ def test_warmer_never_uses_fewer_degree_hours_and_gaps_count_at_the_worse_end(le
         (lambda: two_part_blend(30, 30, 30, 6000), "fat wanted must lie between"),
         (lambda: blend_to_fat([Part(4000, 8)], 20), "a blend needs a second part"),
         (lambda: worst_rounding_error(0, 1), "weight must be above 0 g"),
-        (lambda: acid_ceiling(3, 53), "start pH must be between 4 and 8 , got 53"),
+        (lambda: acid_ceiling(3, 53), "start pH must be between 4 and 8, got 53"),
         (lambda: cost_per_kg(-3, 100), "cost must be between 0"),
         (lambda: pieces_from(100, 0), "weight of a piece must be above 0 g"),
         (lambda: brine_in_meat(50, 20), "50 g of salt do not dissolve in 20 g of water"),

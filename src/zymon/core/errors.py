@@ -18,8 +18,9 @@ def require(name: str, value: float, low: float, high: float, unit: str, *, open
     >>> require("humidity", 80.0, 0, 100, "%")
     80.0
     """
+    of = f" {unit}" if unit else ""
     if open_low and not value > low:
-        raise OutOfRangeError(f"{name} must be above {low:g} {unit}, got {value:g}")
+        raise OutOfRangeError(f"{name} must be above {low:g}{of}, got {value:g}")
     if not low <= value <= high:
-        raise OutOfRangeError(f"{name} must be between {low:g} and {high:g} {unit}, got {value:g}")
+        raise OutOfRangeError(f"{name} must be between {low:g} and {high:g}{of}, got {value:g}")
     return value

@@ -52,6 +52,12 @@ def discarded(session: Session, batch_id: int) -> BatchEvent | None:
     return next((e for e in counted(events(session, batch_id)) if e.kind == "discard"), None)
 
 
+def discarded_batches(session: Session) -> set[int]:
+    """The batches that were thrown away."""
+    query = select(BatchEvent.batch_id).where(BatchEvent.kind == "discard", BatchEvent.struck_s.is_(None))
+    return set(session.scalars(query))
+
+
 def refuse_discarded(session: Session, batch_id: int) -> None:
     """Raises ClashError for a batch that was thrown away."""
     gone = discarded(session, batch_id)

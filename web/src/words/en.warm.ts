@@ -5,7 +5,6 @@ export const warm = {
   title: 'Warm',
   count: (n: number): string =>
     n === 0 ? 'nothing ferments' : `${plural(n, 'batch ferments', 'batches ferment')}`,
-  none: 'Nothing ferments.',
   noneHint: 'A minced batch comes here when it is stuffed: from then on its degree-hours count.',
   waiting: 'Waits for its warmth',
   declare: 'Say where it is warm',

@@ -15,6 +15,7 @@ from zymon.store import bench as store
 from zymon.store.bench_models import Lot, MadePiece, Making, Recipe, WeighOut
 from zymon.store.places import place
 from zymon.store.salt import batches_in_salt
+from zymon.store.warm import discarded_batches
 
 from ..context import moment
 from . import making_schemas as m
@@ -218,8 +219,8 @@ def batch_out(session: Session, of: Making) -> m.BatchOut:
 
 
 def bench_out(session: Session) -> m.BenchOut:
-    """What lies on the bench; a batch that is in salt does not, until a piece of it is tagged."""
-    salted = batches_in_salt(session)
+    """What lies on the bench; a batch that is in salt does not until a piece of it is tagged, nor one thrown away."""
+    salted, gone = batches_in_salt(session), discarded_batches(session)
     return m.BenchOut(
         weigh_outs=[
             m.OpenWeighOut(
@@ -242,7 +243,7 @@ def bench_out(session: Session) -> m.BenchOut:
                 held=any(h.answered_s is None for h in one.holds),
             )
             for one in store.makings(session)
-            if one.pieces or one.batch_id not in salted
+            if (one.pieces or one.batch_id not in salted) and one.batch_id not in gone
         ],
     )
 

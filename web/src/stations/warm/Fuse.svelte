@@ -48,9 +48,9 @@
         <strong class="text-error block">{say.fuseOver}</strong>
       {:else if card.measured_at}
         <strong>{say.fuseStopped}</strong>
-      {:else if allowance.runs_out && allowance.at_c !== null}
+      {:else if allowance.runs_out && allowance.at_c !== null && !card.ended_at}
         <strong>{say.fuseOut(timeOfDay(allowance.runs_out), allowance.at_c.toFixed(0))}</strong>.
-      {:else if allowance.at_c !== null}{say.fuseCold(allowance.at_c.toFixed(0))}{/if}
+      {:else if allowance.at_c !== null && !allowance.runs_out}{say.fuseCold(allowance.at_c.toFixed(0))}{/if}
     </p>
     {#if allowance.gaps}<p class="text-warning">{say.fuseGaps(allowance.gaps)}</p>{/if}
   {/if}

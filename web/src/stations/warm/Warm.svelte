@@ -103,8 +103,7 @@
       {#if picked && desk && warm.data}
         {#key picked}<WarmBatch batch={picked} {desk} {now} meters={warm.data.meters} />{/key}
       {:else if warm.data && warm.data.waiting.length === 0}
-        <p class="mt-6 text-lg">{say.none}</p>
-        <p class="quiet">{say.noneHint}</p>
+        <p class="mt-6 text-lg">{say.noneHint}</p>
       {/if}
       <p class="quiet mt-6 text-sm">{say.caution}</p>
     </main>

@@ -1,0 +1,173 @@
+"""Warm and the ledger through the API: stage, pH, allowance, discard; laboratory, parasites, limits; on real SQLite."""
+
+import copy
+import time
+from datetime import UTC, datetime
+
+import pytest
+from fastapi.testclient import TestClient
+
+from making import made
+from support import Clock, piece_body, sheet_body
+
+HOUR = 3600
+BY = {"by": "Ida"}
+
+
+@pytest.fixture
+def box(client: TestClient, chamber: dict) -> int:
+    body = {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25, "rh_percent": 90}, **BY}
+    return client.post("/api/places", json=body).json()["id"]
+
+
+def iso(seconds: float) -> str:
+    return datetime.fromtimestamp(seconds, UTC).isoformat()
+
+
+def log(client: TestClient, place: int, from_s: float, to_s: float, c: float = 25.0, step_s: int = 600) -> None:
+    rows = "".join(
+        f"{datetime.fromtimestamp(t, UTC):%Y-%m-%dT%H:%M:%SZ},{c},90\n"
+        for t in range(int(from_s), int(to_s) + 1, step_s)
+    )
+    file = {"file": ("box.csv", f"time,temperature_c,rh_percent\n{rows}".encode())}
+    seen = client.post("/api/imports/preview", files=file, data={"place_id": str(place)})
+    seen.raise_for_status()
+    client.post(f"/api/imports/{seen.json()['token']}", json=BY).raise_for_status()
+
+
+def begin(client: TestClient, box: int, at_s: float, **changes: object) -> tuple[int, dict]:
+    batch = made(client, copy.deepcopy(sheet_body()), f"J-{time.monotonic_ns() % 100000}")["id"]
+    body = {"place_id": box, "stuffed_at": iso(at_s), "culture": "medium", "dextrose_percent": 0.4, "salt_percent": 2.7,
+            "start_ph": 5.8, "target_ph": 5.1, **BY, **changes}  # fmt: skip
+    answer = client.put(f"/api/warm/{batch}/stage", json=body)
+    assert answer.status_code == 200, answer.text
+    return batch, answer.json()
+
+
+def read(client: TestClient, batch: int, ph: float, **changes: object):
+    body = {"uid": f"u-{time.monotonic_ns()}", "ph": ph, **BY, **changes}
+    return client.post(f"/api/warm/{batch}/readings", json=body)
+
+
+def hurdle(client: TestClient, batch: int, name: str) -> dict:
+    hurdles = client.get(f"/api/batches/{batch}/ledger").json()["hurdles"]
+    return next(h for h in hurdles if h["name"] == name)
+
+
+def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int) -> None:
+    start = clock.now
+    waiting = made(client, copy.deepcopy(sheet_body()), "J-50")
+    assert [w["batch"] for w in client.get("/api/warm").json()["waiting"]] == ["J-50"]
+    assert hurdle(client, waiting["id"], "degree_hours")["state"] == "unknown"
+    batch, first = begin(client, box, start)
+    assert first["card"]["state"] == "waiting"
+    assert first["card"]["crosses"]["p50"] > iso(start)
+    clock.now = start + 15 * HOUR
+    log(client, box, start - HOUR, clock.now)
+    slip = read(client, batch, 53.0)
+    assert (slip.status_code, slip.json()["detail"]) == (409, "pH 53 cannot be: 5.3?")
+    assert read(client, batch, 53.0, confirmed=True).status_code == 422  # no answer makes it a pH
+    fahrenheit = read(client, batch, 5.45, sample_c=72)
+    assert "In degrees Fahrenheit that is 22 °C" in fahrenheit.json()["detail"]
+    assert "before it was stuffed" in read(client, batch, 5.6, at=iso(start - HOUR), confirmed=True).json()["detail"]
+    once = {"uid": "reading-1", "ph": 5.47, **BY}
+    for _ in range(2):  # sent twice it counts once
+        assert client.post(f"/api/warm/{batch}/readings", json=once).status_code == 201
+    falling = client.get(f"/api/warm/{batch}").json()
+    assert len(falling["readings"]) == 1
+    card = falling["card"]
+    assert card["state"] == "falling"
+    assert card["allowance"]["used"] == pytest.approx(15 * 17, rel=0.02)  # 25 °C is 17 °F over 60 °F
+    assert iso(clock.now) < card["measure_next"] < card["allowance"]["runs_out"]
+    cooler = client.post(f"/api/warm/{batch}/what-if", json={"setpoint_c": 15}).json()
+    assert cooler["crosses"]["p50"] is None or cooler["crosses"]["p50"] > card["crosses"]["p50"]
+    today = client.get("/api/today").json()
+    assert any("Measure the pH" in c["title"] for c in [*today["due"], *today["later"]])
+
+    clock.now = start + 22 * HOUR
+    log(client, box, start + 15 * HOUR + 600, clock.now)
+    assert read(client, batch, 5.22).status_code == 201
+    assert hurdle(client, batch, "degree_hours")["state"] == "pass"
+    assert any("to the hook" in c["title"] for c in client.get("/api/today").json()["due"])
+    done = client.post(f"/api/warm/{batch}/events", json={"uid": "ev-1", "kind": "hang", **BY}).json()
+    assert [c["batch_id"] for c in done["ended"]] == [batch]
+
+
+def test_a_stalled_one_is_over_its_allowance_and_goes(
+    client: TestClient, clock: Clock, chamber: dict, box: int
+) -> None:
+    start = clock.now
+    batch, _ = begin(client, box, start)
+    clock.now = start + 75 * HOUR
+    log(client, box, start, clock.now, c=26.0)
+    for hour, ph in ((15, 5.76), (24, 5.75), (48, 5.72)):
+        assert read(client, batch, ph, at=iso(start + hour * HOUR), confirmed=True).status_code == 201
+    card = client.get(f"/api/warm/{batch}").json()["card"]
+    assert card["state"] == "over_allowance"
+    assert "culture dead" in card["causes"][0]
+    assert "hold it" in card["possible"][0]
+    assert hurdle(client, batch, "degree_hours")["state"] == "fail"
+    signed = client.post(
+        f"/api/batches/{batch}/signatures", json={"hurdle": "degree_hours", "reason": "smells fine", **BY}
+    )
+    assert signed.status_code == 409  # a fail is not signed away
+    why = {"uid": "ev-2", "kind": "discard", **BY}
+    assert client.post(f"/api/warm/{batch}/events", json=why).status_code == 422
+    client.post(f"/api/warm/{batch}/events", json={**why, "note": "did not sour"}).raise_for_status()
+    assert read(client, batch, 5.2, confirmed=True).status_code == 409
+    code = client.get(f"/api/batches/{batch}").json()["code"]
+    hung = client.post("/api/pieces", json=piece_body(chamber, batch_code=code, casing="natural", tag=f"{code}-01"))
+    assert (hung.status_code, "thrown away by Ida" in hung.json()["detail"]) == (409, True)
+    assert client.get(f"/api/batches/{batch}/ledger").json()["why"][0] == "thrown away: did not sour"
+
+
+def test_a_gap_in_the_box_is_said_and_counted_at_its_warmer_end(client: TestClient, clock: Clock, box: int) -> None:
+    start = clock.now
+    batch, _ = begin(client, box, start)
+    clock.now = start + 30 * HOUR
+    log(client, box, start, start + 4 * HOUR, c=28.0)
+    log(client, box, start + 28 * HOUR, start + 30 * HOUR, c=20.0)
+    allowance = client.get(f"/api/warm/{batch}").json()["card"]["allowance"]
+    assert allowance["gaps"] == 1
+    over_f = (28 * 1.8 + 32 - 60, 20 * 1.8 + 32 - 60)
+    assert allowance["used"] == pytest.approx(28 * over_f[0] + 2 * over_f[1], rel=0.01)
+    assert hurdle(client, batch, "degree_hours")["state"] == "unknown"
+
+
+def test_meters_mark_their_readings(client: TestClient, clock: Clock, box: int) -> None:
+    batch, _ = begin(client, box, clock.now)
+    clock.now += 15 * HOUR
+    meter = client.post("/api/warm/meters", json={"name": "Spear", "slope_percent": 88, **BY}).json()[0]
+    assert "slope 88 %" in meter["warnings"][0]
+    assert read(client, batch, 5.55, meter_id=meter["id"]).status_code == 201
+    other = client.post("/api/warm/meters", json={"name": "Bench meter", "slope_percent": 98, **BY}).json()[0]
+    found = read(client, batch, 5.40, meter_id=other["id"], at=iso(clock.now - 1800)).json()
+    assert found["card"]["meters_differ"] == pytest.approx(0.15)
+    assert sorted(len(r["warnings"]) for r in found["readings"]) == [1, 1]  # not calibrated yet, half an hour ago
+    struck = client.post(f"/api/warm/readings/{found['readings'][0]['id']}/strike", json={"reason": "bad meter", **BY})
+    assert struck.json()["card"]["meters_differ"] is None
+
+
+def test_what_settles_hurdles(client: TestClient, clock: Clock, box: int) -> None:
+    batch, _ = begin(client, box, clock.now)
+    assert hurdle(client, batch, "parasite")["state"] == "unknown"
+    frozen = {"way": "frozen", "temperature_c": -18, "days": 10, **BY}
+    client.post(f"/api/batches/{batch}/parasites", json=frozen).raise_for_status()
+    assert hurdle(client, batch, "parasite")["state"] == "fail"
+    client.post(f"/api/batches/{batch}/parasites", json={"way": "certified", **BY}).raise_for_status()
+    assert hurdle(client, batch, "parasite")["state"] == "pass"
+
+    lab = {"what": "water_activity", "value": 0.9, "loss_percent": 30, "note": "report 12", **BY}
+    found = client.post(f"/api/batches/{batch}/laboratory", json=lab).json()
+    assert found["keeping_by"] == "laboratory"
+    assert next(k for k in found["keeping"] if k["loss_percent"] == 30)["water_activity"] == pytest.approx(0.9)
+    assert client.post(f"/api/batches/{batch}/laboratory", json={**lab, "value": 90}).status_code == 422
+
+    own = client.get("/api/limits").json()[0]
+    own.update(id="own", name="Own", source="my process", minced={"nitrite_mg_per_kg": 100, "nitrate_mg_per_kg": 0})
+    assert client.post("/api/limits", json={**own, **BY}).status_code == 201
+    assert client.post("/api/limits", json={**own, **BY}).status_code == 409
+    changed = client.put(f"/api/batches/{batch}/profile", json={"profile": "own", **BY}).json()
+    assert changed["changed"] == [{"name": "nitrite_in", "was": "pass", "now": "fail"}]
+    back = client.put(f"/api/batches/{batch}/profile", json={"profile": "us", **BY}).json()
+    assert back["changed"] == [{"name": "nitrite_in", "was": "fail", "now": "pass"}]

@@ -1,0 +1,89 @@
+"""Warm in a real browser: from stuffing to the hook, and a stalled batch to the bin."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from pages import open_workshop
+from support import Clock, sheet_body
+
+HOUR = 3600
+
+
+def make_batch(page: Page, url: str, code: str) -> int:
+    post = page.request.post
+    if code == "J-01":
+        assert post(
+            f"{url}/api/places",
+            data={"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25}, "by": "Ida"},
+        ).ok
+    weigh = post(f"{url}/api/weigh-outs", data={"product": "Juniper salame", "sheet": sheet_body(), "by": "Ida"}).json()
+    for thing in weigh["things"]:
+        body = {
+            "uid": f"{code}-{thing['key']}",
+            "key": thing["key"],
+            "grams": round(thing["target_g"], 2),
+            "lot": "",
+            "by": "Ida",
+        }
+        assert post(f"{url}/api/weigh-outs/{weigh['id']}/entries", data=body).ok
+    return post(f"{url}/api/weigh-outs/{weigh['id']}/batch", data={"code": code, "by": "Ida"}).json()["id"]
+
+
+def note_ph(page: Page, ph: str) -> None:
+    page.get_by_role("textbox", name="pH", exact=True).fill(ph)
+    page.get_by_role("button", name="Note it").click()
+
+
+def test_from_stuffing_to_the_hook(page: Page, serve, clock: Clock) -> None:
+    server = serve()
+    open_workshop(page, server.url)
+    make_batch(page, server.url, "J-01")
+    page.clock.install(time=clock.now)
+    page.goto(f"{server.url}/warm")
+    form = page.get_by_role("form", name="The warm stage J-01")
+    form.get_by_label("pH when stuffed").fill("5,8")
+    form.get_by_role("button", name="Begin").click()
+    expect(page.get_by_text(re.compile("Crosses 5.3 about"))).to_be_visible()
+    expect(page.get_by_text("The box is not logged")).to_be_visible()
+
+    clock.now += 16 * HOUR
+    page.reload()
+    note_ph(page, "54")
+    expect(page.get_by_role("alert")).to_contain_text("pH 54 cannot be: 5.4?")
+    note_ph(page, "5,42")
+    expect(page.get_by_text("falling, hour 16")).to_be_visible()
+    expect(page.get_by_text(re.compile("Measure next")).first).to_be_visible()
+    clock.now += 6 * HOUR
+    page.reload()
+    note_ph(page, "5.21")
+    expect(page.get_by_role("article", name="J-01").get_by_text(re.compile("5.3 measured"))).to_be_visible()
+    page.get_by_role("button", name="mould sown").click()
+    page.get_by_role("button", name="to the hook").click()
+    expect(page.get_by_text("The last ones")).to_be_visible()
+    expect(page.get_by_text("nothing ferments")).to_be_visible()
+
+
+def test_a_stalled_batch_goes_to_the_bin(page: Page, serve, clock: Clock) -> None:
+    server = serve()
+    open_workshop(page, server.url)
+    batch = make_batch(page, server.url, "J-01")
+    page.clock.install(time=clock.now)
+    page.goto(f"{server.url}/warm")
+    page.get_by_role("form", name="The warm stage J-01").get_by_role("button", name="Begin").click()
+    for hours, ph in ((14, "5.79"), (10, "5.78"), (16, "5.77")):
+        clock.now += hours * HOUR
+        page.reload()
+        note_ph(page, ph)
+        keep = page.get_by_role("button", name="The meter does show that")
+        expect(keep.or_(page.get_by_text(ph).first)).to_be_visible()
+        if keep.is_visible():
+            keep.click()
+    expect(page.get_by_text("Will not get to 5.3 like this")).to_be_visible()
+    expect(page.get_by_text(re.compile("Likely because of"))).to_be_visible()
+    page.get_by_role("button", name="Throw it away").click()
+    page.get_by_label("Why is it thrown away?").fill("never soured")
+    page.get_by_role("button", name="Throw it away").last.click()
+    expect(page.get_by_text("nothing ferments")).to_be_visible()
+    page.goto(f"{server.url}/bench/batch/{batch}")
+    expect(page.get_by_text("Thrown away: never soured", exact=False)).to_be_visible()

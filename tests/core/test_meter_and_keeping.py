@@ -1,0 +1,67 @@
+"""The pH meter, what repeats say, what cannot be; water activity along the drying and what a laboratory makes of it."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zymon.core.errors import OutOfRangeError
+from zymon.core.fermentation.meter import (
+    Calibration,
+    Measured,
+    ask_about_ph,
+    medians,
+    meter_warnings,
+    meters_disagree,
+)
+from zymon.core.keeping import LabActivity, keeping_at, losses_to
+
+
+def test_a_meter_out_of_slope_or_date_is_said() -> None:
+    good = [Calibration(0.0, 98.0)]
+    assert meter_warnings(good, 6.0) == ()
+    assert meter_warnings(good, 40.0) == ("not calibrated on the day",)
+    assert meter_warnings(good, 24 * 35.0) == ("calibrated 35 days ago",)
+    assert "slope 104 %" in meter_warnings([Calibration(0.0, 104.0)], 1.0)[0]
+    assert meter_warnings([Calibration(5.0, 98.0)], 1.0) == ("never calibrated: with two buffers first",)
+
+
+def test_repeats_count_as_their_median_and_meters_may_disagree() -> None:
+    found = medians([Measured(9.0, 5.2), Measured(5.0, 5.41, 1), Measured(5.1, 5.9, 1), Measured(5.2, 5.43, 1)])
+    assert [m.ph for m in found] == [5.43, 5.2]
+    assert meters_disagree([Measured(5.0, 5.41, 1), Measured(5.2, 5.57, 2)]) == pytest.approx(0.16)
+    assert meters_disagree([Measured(5.0, 5.41, 1), Measured(5.2, 5.47, 2), Measured(9.0, 5.0, 2)]) is None
+
+
+@pytest.mark.parametrize(
+    ("ph", "says"),
+    [(53.0, "5.3?"), (0.5, "5?"), (540.0, "5.4?"), (2.0, "look at the meter"), (6.4, "far above"), (4.3, "far below")],
+)
+def test_what_cannot_be_is_asked_about(ph: float, says: str) -> None:
+    assert says in (ask_about_ph(ph, 5.2, 5.6) or "")
+
+
+def test_what_can_be_is_not_asked_about() -> None:
+    assert ask_about_ph(5.35, 5.2, 5.6) is None
+    with pytest.raises(OutOfRangeError, match="pH must be between 0 and 1000, got -1"):
+        ask_about_ph(-1.0, 5.2, 5.6)
+
+
+@given(st.floats(5, 40), st.floats(2.2, 4), st.floats(0, 35), st.floats(0.5, 6))
+def test_drier_and_saltier_is_never_wetter(fat: float, salt: float, loss: float, more: float) -> None:
+    here, drier = keeping_at(fat, salt, loss, None), keeping_at(fat, salt, loss + more, None)
+    assert 0.5 <= drier.water_activity <= here.water_activity <= 1
+    assert keeping_at(fat, salt + 0.3, loss, None).water_activity <= here.water_activity
+    assert drier.water_phase_salt_percent > here.water_phase_salt_percent
+
+
+def test_a_laboratory_value_overrides_where_it_was_taken_and_shifts_the_rest() -> None:
+    lab = LabActivity(30.0, 0.93)
+    plain = keeping_at(25, 2.7, 30, None)
+    assert keeping_at(25, 2.7, 30, None, lab).water_activity == pytest.approx(0.93)
+    assert keeping_at(25, 2.7, 30, None, lab).water_activity_sd < plain.water_activity_sd / 3
+    far = keeping_at(25, 2.7, 5, None, lab)
+    shift, there = far.water_activity - keeping_at(25, 2.7, 5, None).water_activity, 0.93 - plain.water_activity
+    assert 0 < shift / there < 1
+    assert losses_to(27.0) == (0.0, 10.0, 20.0, 27.0, 32.0)
+    with pytest.raises(OutOfRangeError, match="of water there is"):
+        keeping_at(45, 2.7, 45, None)
