@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from zymon.core.drying.forecast import Fitted, PieceForecast, fitted
 from zymon.core.drying.history import History
 from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
 
 from .climate import hourly_log
@@ -42,7 +43,13 @@ def core_piece(of: Piece) -> CorePiece:
             for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id))
             if w.struck_s is None
         ),
+        stays=tuple(CoreStay(max(h.from_s, of.hung_s), hook_name(h)) for h in of.hangings),
     )
+
+
+def hook_name(of: Hanging) -> str:
+    """A hook's name all over the workshop."""
+    return f"{of.rod_id}/{of.hook}"
 
 
 def history_of(session: Session, place_id: int, now_s: int, since_s: int | None = None) -> History:

@@ -1,5 +1,6 @@
 """The arrays behind one forecast: bodies, time grids, air and weighings of all pieces of a place, side by side."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -37,9 +38,20 @@ class Future:
 class Arrays:
     """Bodies, grids, priors and weighings of n pieces in one air."""
 
-    def __init__(self, pieces: tuple[Piece, ...], air: Air, now_s: float, span_s: Array | None = None) -> None:
-        """Set up; span_s (n,), over which a trend runs, is each piece's usual way to its target unless given."""
+    def __init__(
+        self,
+        pieces: tuple[Piece, ...],
+        air: Air,
+        now_s: float,
+        span_s: Array | None = None,
+        hook_air: Mapping[str, float] | None = None,
+    ) -> None:
+        """Set up; span_s (n,), over which a trend runs, is each piece's usual way to its target unless given.
+
+        hook_air: ln of the air at hooks that differ from the usual.
+        """
         self.pieces, self.air, self.now_s = pieces, air, now_s
+        self.hook_air = hook_air or {}
         ps = self.pieces
         body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
         prior = [
@@ -129,6 +141,12 @@ class Arrays:
         middle = (time_s[1:] + time_s[:-1]) / 2
         self.ahead = np.clip((time_s[1:] + self.hung - self.now_s) / np.diff(time_s, axis=0), 0.0, 1.0)
         self.middle: Array = middle
+        self.ln_hook = np.zeros_like(middle)
+        for i, piece in enumerate(self.pieces):
+            if any(stay.hook in self.hook_air for stay in piece.stays):
+                begins = np.array([stay.from_s - piece.hung_at_s for stay in piece.stays])
+                air_of = np.array([self.hook_air.get(stay.hook, 0.0) for stay in piece.stays])
+                self.ln_hook[:, i] = air_of[np.maximum(np.searchsorted(begins, middle[:, i], side="right") - 1, 0)]
 
     def run(self, theta: Array, future: Future | None = None, keep: bool = False) -> DryingRun:
         """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n)."""
@@ -143,11 +161,11 @@ class Arrays:
         else:
             pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.span_s) * 2 - 1, -1.0, 1.0))
         saturation, vapour = wide(self.saturation), wide(self.vapour)
-        draught = np.ones_like(pace)
+        draught = np.exp(wide(self.ln_hook))
         if future is not None:
             ahead = wide(self.ahead)
             pace = pace * np.exp(ahead * future.drift)
-            draught = np.exp(ahead * future.ln_draught)
+            draught = draught * np.exp(ahead * future.ln_draught)
             p0, v0 = self.air.ahead[0], self.air.ahead[1]
             p1 = p0 * np.exp(0.066 * future.offset_c)  # p_sat grows 6.6 % per °C near 12 °C
             v1 = p1 * np.clip(self.air.ahead_rh_percent + future.offset_rh, 1.0, 99.0) / 100

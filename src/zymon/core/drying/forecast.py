@@ -20,6 +20,7 @@ from .climate import expected_air, rates
 from .doubt import Doubt, name_doubts
 from .fit import fit
 from .history import History, Piece
+from .hooks import learn_hooks, worth_using
 
 Array = npt.NDArray[np.float64]
 Status = Literal["drying", "ready", "stalled"]
@@ -74,8 +75,15 @@ class Fitted:
     def __init__(self, history: History, draws: int = DRAWS) -> None:
         self.history = history
         air = expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, history.now_s)
-        c = self.arrays = Arrays(history.pieces, air, history.now_s)
+        c = Arrays(history.pieces, air, history.now_s)
+        piece_cov = c.tree.piece_cov.copy()  # the fit widens that of unusual pieces; a draughty hook is no such thing
         self.theta, self.information, self.vector, self.good = fit(c)
+        self.hooks = learn_hooks(c, self.information, self.vector, piece_cov)
+        differ = worth_using(self.hooks)
+        if differ:  # what the hooks did is taken off their pieces, and the pieces are fitted again
+            c = Arrays(history.pieces, air, history.now_s, hook_air=differ)
+            self.theta, self.information, self.vector, self.good = fit(c)
+        self.arrays = c
         n, p = c.mean.shape
         # every piece has noise of its own, told by its tag, so that a date does not move because a neighbour came
         batches = list(dict.fromkeys(piece.batch for piece in history.pieces))
@@ -93,6 +101,10 @@ class Fitted:
         """One forecast per piece, in order."""
         return _forecasts(self.arrays, self.sampled, self._future(self.arrays, self.drift), self.good)
 
+    def air_at(self, hook: str) -> float:
+        """How much air a hook gives against the usual of the place [-]. Parameters: hook, its name."""
+        return float(np.exp(self.arrays.hook_air.get(hook, 0.0)))
+
     def what_if(self, index: int, change: Change) -> PieceForecast:
         """The forecast of one piece if something changed from now on; what it has lost so far stays.
 
@@ -109,7 +121,9 @@ class Fitted:
         target = piece.target_loss_percent if change.target_loss_percent is None else change.target_loss_percent
         pick = slice(index, index + 1)
         # another target must not change what the piece did so far
-        alone = Arrays((replace(piece, target_loss_percent=target),), air, c.now_s, span_s=c.span_s[pick])
+        alone = Arrays(
+            (replace(piece, target_loss_percent=target),), air, c.now_s, span_s=c.span_s[pick], hook_air=c.hook_air
+        )
         # how believable a draw is was told by the target the maker set, not by the one asked about
         weight = c.reachable(self.sampled)[:, pick]
         future = replace(self._future(alone, self.drift[:, pick]), ln_draught=float(np.log(change.air)))

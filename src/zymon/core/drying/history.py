@@ -24,6 +24,14 @@ class Weighing:
 
 
 @dataclass(frozen=True)
+class Stay:
+    """From when on a piece hung at a hook, by the hook's name."""
+
+    from_s: float
+    hook: str
+
+
+@dataclass(frozen=True)
 class Piece:
     """A hanging piece as declared, with its weighings. Raises OutOfRangeError for measures no piece can have."""
 
@@ -42,6 +50,7 @@ class Piece:
     hung_at_s: float
     target_loss_percent: float
     weighings: tuple[Weighing, ...] = field(default=())
+    stays: tuple[Stay, ...] = field(default=())  # in time order; empty where hooks are not known
 
     def __post_init__(self) -> None:
         target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent)
@@ -67,6 +76,17 @@ class Piece:
     def net_start_g(self) -> float:
         """Net weight at hanging [g]."""
         return self.start_weight_g - self.tare_g
+
+    def hook_mostly(self, now_s: float, share: float) -> str | None:
+        """The hook at which it hung at least that share of its time up to now, or None. Parameters: now_s; share."""
+        if not self.stays:
+            return None
+        spent: dict[str, float] = {}
+        ends = [*(stay.from_s for stay in self.stays[1:]), now_s]
+        for stay, end in zip(self.stays, ends, strict=True):
+            spent[stay.hook] = spent.get(stay.hook, 0.0) + max(end - stay.from_s, 0.0)
+        total = sum(spent.values())
+        return next((hook for hook, s in spent.items() if total > 0 and s >= share * total), None)
 
     def loss_fraction(self, gross_g: float) -> float:
         """Share of the net start weight lost at a gross weight [-]."""

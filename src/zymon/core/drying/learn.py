@@ -13,8 +13,11 @@ Array = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
 
 
-def _marginal(information: Array, vector: Array, cov: Array) -> tuple[Array, Array]:
-    """Information left on the sum once a part with covariance `cov` and mean 0 is integrated out."""
+def marginal(information: Array, vector: Array, cov: Array) -> tuple[Array, Array]:
+    """What is left on a sum once a part of it with mean 0 is integrated out.
+
+    Parameters: information (…, p, p); vector (…, p); cov (…, p, p) of the part.
+    """
     eye = np.eye(information.shape[-1])
     gain = np.linalg.inv(eye + information @ cov)
     return gain @ information, (gain @ vector[..., None])[..., 0]
@@ -43,12 +46,12 @@ class Tree:
     batch_of: Ints
 
     def _upward(self, information: Array, vector: Array) -> tuple[Array, Array, Array, Array]:
-        up_a, up_h = _marginal(information, vector, self.piece_cov)
+        up_a, up_h = marginal(information, vector, self.piece_cov)
         batches, p = self.batch_cov.shape[:2]
         batch_a, batch_h = np.zeros((batches, p, p)), np.zeros((batches, p))
         np.add.at(batch_a, self.batch_of, up_a)
         np.add.at(batch_h, self.batch_of, up_h)
-        top_a, top_h = _marginal(batch_a, batch_h, self.batch_cov)
+        top_a, top_h = marginal(batch_a, batch_h, self.batch_cov)
         return batch_a, batch_h, top_a.sum(axis=0), top_h.sum(axis=0)
 
     def mean(self, information: Array, vector: Array) -> Array:
