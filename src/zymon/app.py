@@ -17,6 +17,7 @@ from . import __version__
 from .api import errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
+from .api.hang import round as weigh_round
 from .api.hang import routes as hang
 from .api.ledger import routes as ledger
 from .api.salt import routes as salt
@@ -35,7 +36,21 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> Fast
     app.state.context = Context(db=Database(settings.db), settings=settings, clock=clock)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
-    for station in (line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, today, imports, files):
+    for station in (
+        line,
+        sheet,
+        recipes,
+        weigh_out,
+        batches,
+        ledger,
+        salt,
+        warm,
+        hang,
+        weigh_round,
+        today,
+        imports,
+        files,
+    ):
         app.include_router(station.router)
 
     @app.middleware("http")

@@ -18,7 +18,7 @@ ARGUMENTS = [
 ]
 
 # a refused weight is an answer, not a fault, and a line that was cut is cut on purpose: the browser logs both
-EXPECTED = ("409", "422", "net::ERR_FAILED")
+EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED")
 
 
 class Server:

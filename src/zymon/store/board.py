@@ -11,6 +11,7 @@ from zymon.core.drying.history import History
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
+from zymon.core.drying.hooks import HookAir
 
 from .climate import hourly_log
 from .hang import last_hanging, pieces_finished, pieces_hanging
@@ -101,6 +102,12 @@ class Board:
         """The forecasts of all pieces of a place, by tag."""
         kept = self._of(session, place_id, now_s)
         return {} if kept.place is None else {tag: kept.place.forecasts[i] for tag, i in kept.index.items()}
+
+    def hooks_of(self, session: Session, place_id: int, now_s: int) -> dict[tuple[int, int], HookAir]:
+        """What each hook of a place was learned to do, by rod id and hook."""
+        kept = self._of(session, place_id, now_s)
+        found = {} if kept.place is None else kept.place.hooks
+        return {(int(name.split("/")[0]), int(name.split("/")[1])): air for name, air in found.items()}
 
     def fitted_piece(self, session: Session, of: Piece, now_s: int) -> tuple[Fitted, int]:
         """The fitted place of a piece and its index there; the piece alone when its place learns from it no more."""

@@ -161,16 +161,33 @@ def check_weight(of: Piece, gross_g: float, at_s: int, now_s: int) -> None:
 
 
 def add_weighing(
-    session: Session, piece_id: int, gross_g: float, at_s: int, by: str, now_s: int, confirmed: bool
+    session: Session,
+    piece_id: int,
+    gross_g: float,
+    at_s: int,
+    by: str,
+    now_s: int,
+    confirmed: bool,
+    uid: str | None = None,
 ) -> Weighing:
     """Store a weighing. Raises OutOfRangeError, NotFoundError."""
     weighed = piece(session, piece_id)
     check_weight(weighed, gross_g, at_s, now_s)
-    entry = Weighing(gross_g=gross_g, at_s=at_s, by=by, entered_s=now_s, confirmed=confirmed)
+    entry = Weighing(uid=uid, gross_g=gross_g, at_s=at_s, by=by, entered_s=now_s, confirmed=confirmed)
     weighed.weighings.append(entry)
     touch(place(session, last_hanging(weighed).place_id))
     session.flush()
     return entry
+
+
+def weighing_of_uid(session: Session, uid: str) -> Weighing | None:
+    """The weighing that was sent under an identity, if it arrived."""
+    return session.scalar(select(Weighing).where(Weighing.uid == uid))
+
+
+def taken_down_at(of: Piece) -> int | None:
+    """When a piece was taken down [s], or None while it hangs."""
+    return None if hanging_now(of) is not None else of.hangings[-1].to_s
 
 
 def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, now_s: int) -> Weighing:

@@ -133,6 +133,7 @@ class Weighing(Base):
 
     __tablename__ = "weighing"
     id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str | None] = mapped_column(String(60), unique=True)  # of a round: sent twice, it counts once
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
     at_s: Mapped[int]
     gross_g: Mapped[float]

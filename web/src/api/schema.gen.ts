@@ -828,6 +828,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{place_id}/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Round Of
+         * @description Every piece of a place in hook order, with what is expected; those worth weighing say why.
+         */
+        get: operations["round_of_api_places__place_id__round_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{place_id}/setpoint": {
         parameters: {
             query?: never;
@@ -986,6 +1006,26 @@ export interface paths {
          * @description A new version of a recipe, with the reason for the change.
          */
         post: operations["add_version_api_recipes__recipe_id__versions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description Store the weights of a round. One that cannot be stored is refused for itself; the others count.
+         */
+        post: operations["enter_api_round_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2134,6 +2174,34 @@ export interface components {
             reason: string;
         };
         /**
+         * EntryAnswer
+         * @description What became of a weight: stored, known already, weighed again by somebody, in conflict with that, or refused.
+         */
+        EntryAnswer: {
+            /** Loss Percent */
+            loss_percent: number | null;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "stored" | "same" | "again" | "conflict" | "refused";
+            /** Piece Id */
+            piece_id: number;
+            ready: components["schemas"]["Ready"] | null;
+            /** State */
+            state: ("drying" | "soon" | "ready" | "over" | "stalled") | null;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+            /** Uid */
+            uid: string;
+            /** Wants */
+            wants: ("too_fast" | "doubtful" | "weigh")[];
+            /** Weighing Id */
+            weighing_id: number | null;
+        };
+        /**
          * EntryIn
          * @description Grams poured of one thing, below 0 for taken out; `uid` is made where it is typed, so that it counts once.
          */
@@ -2410,6 +2478,24 @@ export interface components {
             source: string;
             /** Text */
             text: string;
+        };
+        /**
+         * HookOut
+         * @description What a hook was learned to do: its air against the usual of the place, with its 80 % range, and from how many.
+         */
+        HookOut: {
+            /** Air */
+            air: number;
+            /** High */
+            high: number;
+            /** Hook */
+            hook: number;
+            /** Low */
+            low: number;
+            /** Pieces */
+            pieces: number;
+            /** Rod Id */
+            rod_id: number;
         };
         /**
          * HurdleOut
@@ -3599,6 +3685,8 @@ export interface components {
          * @description A place as it is: rods, hooks and every piece.
          */
         Room: {
+            /** Hooks */
+            hooks: components["schemas"]["HookOut"][];
             /** Pieces */
             pieces: components["schemas"]["PieceCard"][];
             place: components["schemas"]["PlaceOut"];
@@ -3608,6 +3696,101 @@ export interface components {
             rods: components["schemas"]["RodOut"][];
             /** Water G Per Day */
             water_g_per_day: number;
+        };
+        /**
+         * RoundAnswer
+         * @description The answers to all weights sent.
+         */
+        RoundAnswer: {
+            /** Answers */
+            answers: components["schemas"]["EntryAnswer"][];
+        };
+        /**
+         * RoundEntry
+         * @description A weight of the round, with an identity of its own made where it was typed.
+         */
+        RoundEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /** Gross G */
+            gross_g: number;
+            /** Piece Id */
+            piece_id: number;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * RoundIn
+         * @description Weights of a round, each stored or answered for itself.
+         */
+        RoundIn: {
+            /** By */
+            by: string;
+            /** Entries */
+            entries: components["schemas"]["RoundEntry"][];
+        };
+        /**
+         * RoundOut
+         * @description All pieces of a place in hook order; those worth weighing say why.
+         */
+        RoundOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Pieces */
+            pieces: components["schemas"]["RoundPiece"][];
+            /** Place */
+            place: string;
+            /** Place Id */
+            place_id: number;
+        };
+        /**
+         * RoundPiece
+         * @description A piece on the round: what is expected of it, and between which weights it is not asked about [g].
+         */
+        RoundPiece: {
+            /** Ask High G */
+            ask_high_g: number;
+            /** Ask Low G */
+            ask_low_g: number;
+            /** Batch */
+            batch: string;
+            /** Expected High G */
+            expected_high_g: number;
+            /** Expected Low G */
+            expected_low_g: number;
+            /** Hook */
+            hook: number;
+            /** Id */
+            id: number;
+            /** Last At */
+            last_at: string | null;
+            /** Last G */
+            last_g: number | null;
+            /** Product */
+            product: string;
+            /** Rod */
+            rod: number;
+            /** Start Weight G */
+            start_weight_g: number;
+            /** Tag */
+            tag: string;
+            /** Tare G */
+            tare_g: number;
+            /** Target Weight G */
+            target_weight_g: number;
+            /** Why */
+            why: ("doubtful" | "too_fast" | "ready_soon" | "batch_never" | "batch_long_ago" | "second") | null;
         };
         /**
          * RowFault
@@ -7345,6 +7528,64 @@ export interface operations {
             };
         };
     };
+    round_of_api_places__place_id__round_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_place_api_places__place_id__setpoint_post: {
         parameters: {
             query?: never;
@@ -7844,6 +8085,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    enter_api_round_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundAnswer"];
                 };
             };
             /** @description Bad Request */

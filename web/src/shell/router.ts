@@ -8,6 +8,7 @@ export const { p, navigate, route } = createRouter({
   '/': Home,
   '/places/new': () => import('../stations/hang/NewPlace.svelte'),
   '/hang/:place': Hang,
+  '/hang/:place/round': () => import('../stations/hang/WeighRound.svelte'),
   '/hang/:place/climate': () => import('../stations/hang/Climate.svelte'),
   '/today': () => import('../stations/today/Today.svelte'),
   '/salt': () => import('../stations/salt/Salt.svelte'),

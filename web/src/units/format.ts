@@ -76,3 +76,6 @@ export const recipeGrams = (g: number): string =>
   Number(g.toFixed(gramDigits(g)))
     .toLocaleString('en-GB', { maximumFractionDigits: 2 })
     .replace(/,/g, '\u2009');
+
+/** This moment, as it is sent. */
+export const rightNow = (): string => new Date().toISOString();

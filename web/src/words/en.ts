@@ -1,5 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
+import { hook } from './en.hook';
+import { round } from './en.round';
 import { salt, today } from './en.salt';
 import { warm } from './en.warm';
 
@@ -8,6 +10,8 @@ const plural = (n: number, one: string, many: string): string => `${n} ${n === 1
 export const words = {
   bench,
   salt,
+  round,
+  hook,
   today,
   warm,
   stations: {
@@ -56,7 +60,9 @@ export const words = {
     notFound: 'There is nothing at this address.',
   },
   hang: {
-    layers: { days: 'days left', pace: 'pace', progress: 'progress', weighed: 'last weighed' },
+    layers: { days: 'days left', pace: 'pace', progress: 'progress', weighed: 'last weighed', air: 'air' },
+    airTag: (air: number) => `×${air.toFixed(2)}`,
+    airUnknown: 'not seen',
     list: 'list',
     drawing: 'drawing',
     pieces: (n: number) => plural(n, 'piece', 'pieces'),
@@ -312,6 +318,7 @@ export const words = {
       ['← →', 'next piece on the rod'],
       ['↑ ↓', 'piece on the rod above or below'],
       ['w', 'weigh the piece'],
+      ['r', 'weigh round'],
       ['h', 'hang a piece'],
       ['b', 'bring in a file'],
       ['m', 'move the piece'],

@@ -62,9 +62,21 @@ class RodOut(BaseModel):
     hooks: int
 
 
+class HookOut(BaseModel):
+    """What a hook was learned to do: its air against the usual of the place, with its 80 % range, and from how many."""
+
+    rod_id: int
+    hook: int
+    air: float
+    low: float
+    high: float
+    pieces: int
+
+
 class Room(BaseModel):
     """A place as it is: rods, hooks and every piece."""
 
+    hooks: list[HookOut]
     place: PlaceOut
     rods: list[RodOut]
     pieces: list[PieceCard]

@@ -1,5 +1,6 @@
 """From what is stored and forecast to what the Hang station shows."""
 
+import math
 from collections.abc import Mapping
 
 from sqlalchemy.orm import Session
@@ -74,7 +75,20 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
     pieces = pieces_hanging(session, place_id)
     cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
     week = now_s + SOON_DAYS * 86_400
+    rods = {r.id for r in of.rods}
     return s.Room(
+        hooks=[
+            s.HookOut(
+                rod_id=rod,
+                hook=hook,
+                air=round(math.exp(air.ln_air), 2),
+                low=round(math.exp(air.ln_air - 1.28 * air.sd), 2),
+                high=round(math.exp(air.ln_air + 1.28 * air.sd), 2),
+                pieces=air.pieces,
+            )
+            for (rod, hook), air in sorted(ctx.board.hooks_of(session, place_id, now_s).items())
+            if rod in rods
+        ],
         place=place_out(session, of, len(cards), now_s),
         rods=[s.RodOut(id=r.id, number=r.number, hooks=r.hooks) for r in of.rods],
         pieces=cards,

@@ -2,15 +2,17 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.judge import judge
+from zymon.core.faults import COAT_DAYS
 from zymon.core.schedule import Chore
 from zymon.store import bench, salt, warm
 from zymon.store.board import core_piece
 from zymon.store.hang import pieces_hanging
+from zymon.store.hang_events import last_turned
 from zymon.store.models import Piece, Place
 from zymon.store.places import air_now, places
 
@@ -24,6 +26,7 @@ from ..warm.views import card_of as warm_card
 from .schemas import ActionOut
 
 DAY_S = 86_400
+FIRST_WEEK_DAYS = 7
 CARE_WORDS = {
     "turn": "Turn and massage {}",
     "drain": "Pour off the brine of {}",
@@ -230,6 +233,35 @@ def _air_lines(session: Session, place: Place, place_order: int, now_s: int) -> 
         )
 
 
+def _turning(
+    session: Session, place: Place, place_order: int, pieces: Sequence[Piece], now_s: int
+) -> Iterable[LineOfRound]:
+    """Turned end for end every day of the first week, so that they dry straight; coats looked at for cracks."""
+    turned = last_turned(session, [p.id for p in pieces])
+    by_batch: dict[str, list[Piece]] = defaultdict(list)
+    for piece in pieces:
+        if (now_s - piece.hung_s) / DAY_S < FIRST_WEEK_DAYS:
+            by_batch[piece.batch.code].append(piece)
+    for code, found in by_batch.items():
+        last = min(turned.get(p.id, p.hung_s) for p in found)
+        day = int((now_s - min(p.hung_s for p in found)) / DAY_S) + 1
+        best = last + DAY_S
+        coated = found[0].batch.kind == "coated" and day <= COAT_DAYS
+        said = "Turn and look for cracks in the coat of" if coated else "Turn end for end"
+        chore = Chore(
+            f"turn-{place.id}-{code}-{day}", "hang", place_order, "elastic", last + 0.75 * DAY_S, best, best + DAY_S
+        )
+        yield LineOfRound(
+            chore,
+            f"{said} {tags_in_words([p.tag for p in found])}",
+            f"{found[0].batch.product}, day {day} of {FIRST_WEEK_DAYS}",
+            place.name,
+            "they dry crooked, and heavier at the lower end",
+            action=ActionOut(station="hang", kind="turn", pieces=[p.id for p in found]),
+            link=f"/hang/{place.id}?piece={found[0].id}",
+        )
+
+
 def _piece_lines(
     ctx: Context, session: Session, place: Place, place_order: int, pieces: Sequence[Piece]
 ) -> Iterable[LineOfRound]:
@@ -248,6 +280,7 @@ def _piece_lines(
             chore, f"{title}: {tags_in_words([p.tag for p in found])}", detail, place.name, cost, link=at
         )
 
+    yield from _turning(session, place, place_order, pieces, now_s)
     over = [p for p, j, _ in judged if j.state == "over"]
     ready = [p for p, j, _ in judged if j.state == "ready"]
     fast = [p for p, j, _ in judged if "too_fast" in j.wants]
@@ -262,7 +295,7 @@ def _piece_lines(
     if doubtful:
         yield line("doubt", doubtful, "A weight in doubt, weigh again", "its date leans on its mates meanwhile")
     if weigh:
-        yield line("weigh", weigh, "Worth weighing", "the window stays wide")
+        yield replace(line("weigh", weigh, "Worth weighing", "the window stays wide"), link=f"{link}/round")
     for piece, j, forecast in judged:
         if j.state == "soon" and forecast.ready_p50_s is not None and forecast.ready_p10_s is not None:
             chore = Chore(

@@ -78,6 +78,17 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     return Judgement(state, tuple(wants), left)
 
 
+def ask_range(piece: Piece, made: PieceForecast, at_s: float) -> tuple[float, float]:
+    """Between which gross weights [g] a weighing is not asked about. Parameters: piece; made; at_s [s]."""
+    low, mid, high = made.loss_at(at_s)
+    tolerance = max(4.0 * max((high - low) / 2.56, 0.004), 0.03)
+    before = [w.gross_g for w in piece.weighings if w.at_s < at_s and all(d.at_s != w.at_s for d in made.doubts)]
+    most = piece.gross_at(mid - tolerance)
+    if before:
+        most = min(most, before[-1] + max(2.0, 0.012 * piece.net_start_g))
+    return piece.gross_at(mid + tolerance), min(most, piece.start_weight_g * 1.005)
+
+
 def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) -> str | None:
     """Why a weight should be asked about before it counts, in words; None when it may be right.
 

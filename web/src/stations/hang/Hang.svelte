@@ -7,7 +7,7 @@
   import Keys from '../../keys/Keys.svelte';
   import { isTyping } from '../../keys/typing';
   import Line from '../../shell/Line.svelte';
-  import { p, route } from '../../shell/router';
+  import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
@@ -149,6 +149,7 @@
     if (isTyping(event)) return;
     const does: Record<string, () => void> = {
       w: beginWeighing,
+      r: () => void navigate('/hang/:place/round', { params: { place: String(placeId) } }),
       h: () => void openForm(),
       b: () => (beside = 'import'),
       m: () => (moving = chosen !== null && !moving),
@@ -278,6 +279,9 @@
     </aside>
   </div>
   <footer class="foot">
+    <a class="btn min-h-11" href={p('/hang/:place/round', { params: { place: String(placeId) } })}
+      ><kbd>r</kbd> {words.round.begin}</a
+    >
     <button class="btn min-h-11" onclick={() => openForm()}><kbd>h</kbd> {words.form.hangTitle}</button>
     <button class="btn min-h-11" onclick={() => (beside = 'import')}
       ><kbd>b</kbd> {words.imports.title}</button

@@ -1,6 +1,7 @@
 <script lang="ts">
   // A piece beside the room: its date in words, its curve, its weights, what can be done with it.
   import type { Schema } from '../../api/client';
+  import AtTheHook from './AtTheHook.svelte';
   import DryingCurve from '../../charts/DryingCurve.svelte';
   import { dayAndTime, dayRange, grams, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
@@ -102,7 +103,10 @@
   {/if}
   {#if card.state !== 'ready' && card.state !== 'over'}<Grounds piece={card.id} />{/if}
   <Inside {piece} {now} />
-  {#if piece.hangs}<WhatIfPanel {piece} />{/if}
+  {#if piece.hangs}
+    <WhatIfPanel {piece} />
+    <AtTheHook piece={card.id} />
+  {/if}
   <Weights {piece} {refresh} />
   <Declared {piece} {refresh} />
 

@@ -14,6 +14,7 @@
     to: number;
     columns: number;
     pieces: Schema['PieceCard'][];
+    hookAirs: Schema['HookOut'][];
     chosen: number | null;
     moving: boolean;
     layer: Layer;
@@ -23,13 +24,28 @@
     onfree: (rod: Schema['RodOut'], hook: number) => void;
     ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
   }
-  let { rod, from, to, columns, pieces, chosen, moving, layer, now, pxPerMm, onpick, onfree, ondrop }: Props =
-    $props();
+  let {
+    rod,
+    from,
+    to,
+    columns,
+    pieces,
+    hookAirs,
+    chosen,
+    moving,
+    layer,
+    now,
+    pxPerMm,
+    onpick,
+    onfree,
+    ondrop,
+  }: Props = $props();
 
   const title = $derived(
     to - from + 1 < rod.hooks ? words.hang.rodPart(rod.number, from, to) : words.hang.rod(rod.number),
   );
   const byHook = $derived(new Map(pieces.map((piece) => [piece.hook, piece])));
+  const airs = $derived(new Map(hookAirs.map((one) => [one.hook, one])));
   const hooks = $derived(Array.from({ length: to - from + 1 }, (_, i) => from + i));
 
   function dropped(event: DragEvent, hook: number): void {
@@ -68,7 +84,7 @@
             <span class="-mt-px block">
               <PaperTag
                 top={piece.tag}
-                main={tagText(piece, layer, now)}
+                main={tagText(piece, layer, now, airs.get(hook))}
                 chosen={piece.id === chosen}
                 loud={piece.state === 'ready' || piece.state === 'over' || piece.state === 'soon'}
               >
@@ -86,7 +102,8 @@
             ondragover={(event) => event.preventDefault()}
             ondrop={(event) => dropped(event, hook)}
           >
-            <span aria-hidden="true">+</span>
+            {#if layer === 'air' && airs.get(hook)}<span>{words.hang.airTag(airs.get(hook)?.air ?? 1)}</span
+              >{:else}<span aria-hidden="true">+</span>{/if}
           </button>
         {/if}
       </li>

@@ -51,6 +51,7 @@
       {to}
       {columns}
       pieces={pieces.filter((piece) => piece.rod === rod.number)}
+      hookAirs={room.hooks.filter((one) => one.rod_id === rod.id)}
       {chosen}
       {moving}
       {layer}

@@ -5,8 +5,14 @@ import { words } from '../../words/en';
 
 export type Layer = keyof typeof words.hang.layers;
 
-export function tagText(piece: Schema['PieceCard'], layer: Layer, now: number): string {
+export function tagText(
+  piece: Schema['PieceCard'],
+  layer: Layer,
+  now: number,
+  air: Schema['HookOut'] | undefined = undefined,
+): string {
   const say = words.hang;
+  if (layer === 'air') return air ? say.airTag(air.air) : say.airUnknown;
   if (layer === 'pace') return say.paceTag(piece.pace_percent_per_day);
   if (layer === 'progress')
     return `${piece.loss_percent.toFixed(0)} of ${piece.target_loss_percent.toFixed(0)}`;

@@ -38,20 +38,19 @@
     if (!action || busy) return;
     busy = true;
     try {
-      await take(
-        api.POST('/api/salt/events', {
-          body: {
-            uid: newUid(),
-            pieces: action.pieces,
-            kind: action.kind as Schema['NoteIn']['kind'],
-            value: grams === null ? null : grams / action.pieces.length,
-            free_salt: false,
-            note: '',
-            confirmed: false,
-            by: session.who,
-          },
-        }),
-      );
+      const common = { uid: newUid(), pieces: action.pieces, note: '', by: session.who };
+      if (action.station === 'hang') {
+        const kind = action.kind as Schema['HangEventIn']['kind'];
+        await take(api.POST('/api/hook-events', { body: { ...common, kind } }));
+      } else {
+        const kind = action.kind as Schema['NoteIn']['kind'];
+        const value = grams === null ? null : grams / action.pieces.length;
+        await take(
+          api.POST('/api/salt/events', {
+            body: { ...common, kind, value, free_salt: false, confirmed: false },
+          }),
+        );
+      }
       session.say(say.noted(chore.title));
       void client.invalidateQueries({ queryKey: keys.salt });
       await client.invalidateQueries({ queryKey: keys.today });

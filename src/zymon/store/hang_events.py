@@ -1,0 +1,69 @@
+"""What is seen on hanging pieces and done to them."""
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from .hang import hanging_now, piece
+from .hang_models import HangEvent
+from .models import ReadingHour
+from .places import ClashError, NotFoundError
+from .salt import not_ahead
+from .warm import counted, strike
+
+HOLDS = ("hold", "release")
+
+
+def events_of(session: Session, piece_id: int) -> list[HangEvent]:
+    """Everything of a piece, in time order, struck entries too."""
+    query = select(HangEvent).where(HangEvent.piece_id == piece_id).order_by(HangEvent.at_s, HangEvent.id)
+    return list(session.scalars(query))
+
+
+def held(session: Session, piece_id: int) -> bool:
+    """Whether a piece is on hold."""
+    last = [e for e in counted(events_of(session, piece_id)) if e.kind in HOLDS]
+    return bool(last) and last[-1].kind == "hold"
+
+
+def note(session: Session, new: HangEvent, now_s: int) -> bool:
+    """Note something; sent twice it counts once. Raises ClashError for a piece that does not hang."""
+    known = session.scalar(select(HangEvent.piece_id).where(HangEvent.uid == new.uid))
+    if known is not None:
+        return False
+    not_ahead(new.at_s, now_s)
+    of = piece(session, new.piece_id)
+    if hanging_now(of) is None and new.kind not in HOLDS:
+        raise ClashError(f"{of.tag} was taken down already")
+    session.add(new)
+    session.flush()
+    return True
+
+
+def strike_event(session: Session, event_id: int, reason: str, by: str, now_s: int) -> int:
+    """Strike an entry through; gives the piece's id back. Raises NotFoundError, ClashError."""
+    found = session.get(HangEvent, event_id)
+    if found is None:
+        raise NotFoundError("this entry is not there")
+    strike(found, reason, by, now_s)
+    session.flush()
+    return found.piece_id
+
+
+def last_turned(session: Session, piece_ids: list[int]) -> dict[int, int]:
+    """When each piece was turned last [s]."""
+    query = (
+        select(HangEvent.piece_id, func.max(HangEvent.at_s))
+        .where(HangEvent.kind == "turn", HangEvent.struck_s.is_(None), HangEvent.piece_id.in_(piece_ids))
+        .group_by(HangEvent.piece_id)
+    )
+    return {piece_id: int(at) for piece_id, at in session.execute(query)}
+
+
+def damp_hours(session: Session, place_id: int, over_rh: float, from_s: int, to_s: int) -> float:
+    """Hours over a humidity in a span [h]."""
+    query = select(func.count()).where(
+        ReadingHour.place_id == place_id,
+        ReadingHour.hour_s.between(from_s, to_s),
+        ReadingHour.rh_percent > over_rh,
+    )
+    return float(session.scalar(query) or 0)

@@ -1,0 +1,38 @@
+// The texts of the inspection at the hook, in English.
+export const hook = {
+  title: 'At the hook',
+  inspect: 'Inspect',
+  rows: {
+    firm_rim: { name: 'rim', taps: { soft: 'soft', even: 'as it should be', hard: 'hard' } },
+    firm_core: { name: 'core', taps: { soft: 'soft', even: 'as it should be', hard: 'hard' } },
+    smell: { name: 'smell', taps: { clean: 'clean', sour: 'sour', off: 'off' } },
+    surface: { name: 'skin', taps: { dry: 'dry', damp: 'damp', slimy: 'slimy' } },
+    mould: {
+      name: 'mould',
+      taps: { none: 'none', white: 'white', green: 'green', black: 'black', pink: 'pink' },
+    },
+    mould_how: { name: 'mould is', taps: { dry: 'dry', furry: 'furry', wet: 'wet' } },
+  },
+  flags: { sag: 'sags', cracks: 'coat cracks', salt_spots: 'salt spots' },
+  note: 'Note it',
+  tap: 'Tap what you felt, smelled and saw; leave out what you did not look at.',
+  did: {
+    turn: 'turned',
+    wipe: 'wiped',
+    wrap: 'wrapped',
+    patch: 'patched',
+    hold: 'held',
+    release: 'released',
+    inspect: 'inspected',
+  },
+  done: 'Done to it',
+  hold: 'Hold it',
+  release: 'Release it',
+  holdWhy: 'Why?',
+  isHeld: 'On hold: it is not tasted, sold or cut until it is released.',
+  acts: { nothing: 'All well', watch: 'Watch', mend: 'Mend', hold: 'Hold', discard: 'Discard' },
+  strike: 'strike',
+  strikeWhy: 'Why is it wrong?',
+  struck: (reason: string): string => `struck: ${reason}`,
+  doubt: 'A piece in doubt is not tasted.',
+};
