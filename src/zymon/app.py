@@ -17,6 +17,7 @@ from . import __version__
 from .api import errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
+from .api.hang import events as hook_events
 from .api.hang import round as weigh_round
 from .api.hang import routes as hang
 from .api.ledger import routes as ledger
@@ -47,6 +48,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> Fast
         warm,
         hang,
         weigh_round,
+        hook_events,
         today,
         imports,
         files,

@@ -364,6 +364,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hook-events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Note something seen or done; the answer is of the first piece.
+         */
+        post: operations["note_api_hook_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hook-events/{event_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike an entry through; it stays on record.
+         */
+        post: operations["strike_api_hook_events__event_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -600,6 +640,26 @@ export interface paths {
          * @description What the date of a piece rests on, what would narrow it; for a stalled one, which air would bring it there.
          */
         get: operations["explained_api_pieces__piece_id__explained_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/hook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At The Hook
+         * @description What was seen on a piece and done to it.
+         */
+        get: operations["at_the_hook_api_pieces__piece_id__hook_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1661,6 +1721,21 @@ export interface components {
             takes_grams: boolean;
         };
         /**
+         * AdviceOut
+         * @description What to do, and the evidence.
+         */
+        AdviceOut: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "nothing" | "watch" | "mend" | "hold" | "discard";
+            /** Because */
+            because: string;
+            /** What */
+            what: string;
+        };
+        /**
          * AirNow
          * @description The latest logged air of a place.
          */
@@ -1714,6 +1789,18 @@ export interface components {
             legal_basis: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * AtTheHook
+         * @description What was seen and done, whether it is held, and the advice on the last inspection.
+         */
+        AtTheHook: {
+            /** Advice */
+            advice: components["schemas"]["AdviceOut"][];
+            /** Events */
+            events: components["schemas"]["HangEventOut"][];
+            /** Held */
+            held: boolean;
         };
         /**
          * Bases
@@ -2402,6 +2489,39 @@ export interface components {
             target_weight_g: number;
         };
         /**
+         * FoundIn
+         * @description The taps of an inspection; null where it was not looked at.
+         */
+        FoundIn: {
+            /**
+             * Cracks
+             * @default false
+             */
+            cracks: boolean;
+            /** Firm Core */
+            firm_core?: ("soft" | "even" | "hard") | null;
+            /** Firm Rim */
+            firm_rim?: ("soft" | "even" | "hard") | null;
+            /** Mould */
+            mould?: ("none" | "white" | "green" | "black" | "pink") | null;
+            /** Mould How */
+            mould_how?: ("dry" | "furry" | "wet") | null;
+            /**
+             * Sag
+             * @default false
+             */
+            sag: boolean;
+            /**
+             * Salt Spots
+             * @default false
+             */
+            salt_spots: boolean;
+            /** Smell */
+            smell?: ("clean" | "sour" | "off") | null;
+            /** Surface */
+            surface?: ("dry" | "damp" | "slimy") | null;
+        };
+        /**
          * GaugeOut
          * @description A figure against its limit.
          */
@@ -2416,6 +2536,56 @@ export interface components {
              * @enum {string}
              */
             standing: "pass" | "caution" | "fail";
+        };
+        /**
+         * HangEventIn
+         * @description Something seen or done, on one piece or on several, all or none.
+         */
+        HangEventIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            found?: components["schemas"]["FoundIn"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "inspect" | "turn" | "wipe" | "wrap" | "patch" | "hold" | "release";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Pieces */
+            pieces: number[];
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * HangEventOut
+         * @description Something seen or done.
+         */
+        HangEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            found: components["schemas"]["FoundIn"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "inspect" | "turn" | "wipe" | "wrap" | "patch" | "hold" | "release";
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
         /**
          * HangingOut
@@ -6097,6 +6267,128 @@ export interface operations {
             };
         };
     };
+    note_api_hook_events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HangEventIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtTheHook"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_api_hook_events__event_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtTheHook"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reports_api_imports_get: {
         parameters: {
             query?: never;
@@ -6821,6 +7113,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExplainedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    at_the_hook_api_pieces__piece_id__hook_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtTheHook"];
                 };
             };
             /** @description Bad Request */
