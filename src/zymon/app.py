@@ -17,7 +17,9 @@ from . import __version__
 from .api import errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
+from .api.devices import routes as devices
 from .api.hang import events as hook_events
+from .api.hang import place as place_itself
 from .api.hang import round as weigh_round
 from .api.hang import routes as hang
 from .api.ledger import routes as ledger
@@ -49,7 +51,9 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> Fast
         hang,
         weigh_round,
         hook_events,
+        place_itself,
         today,
+        devices,
         imports,
         files,
     ):
@@ -105,8 +109,8 @@ def make_dates(app: FastAPI) -> None:
                 context.board.of_place(session, chamber.id, context.now_s)
 
 
-def run(settings: Settings) -> None:
-    """Serve until Ctrl-C."""
+def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None) -> None:
+    """Serve until Ctrl-C; `beside` is given the application and its address before it serves."""
     logging.basicConfig(
         level=settings.log_level, format="%(asctime)s %(levelname)s %(message)s", datefmt="%Y-%m-%d %H:%M:%S"
     )
@@ -115,6 +119,8 @@ def run(settings: Settings) -> None:
     app = make_app(settings)
     port = listening.getsockname()[1]
     print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)
+    if beside is not None:
+        beside(app, f"http://{settings.host}:{port}")
     threading.Thread(target=make_dates, args=(app,), daemon=True).start()
     server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=3))
     try:

@@ -113,10 +113,11 @@ def demo(
     """Serve the made-up workshop, so that there is something to try."""
     from zymon.app import run
     from zymon.demo.build import ensure_demo
+    from zymon.demo.live import start
     from zymon.settings import Settings
 
     ensure_demo(db, fresh=fresh)
-    run(Settings(db=db, **({"port": port} if port else {})))  # type: ignore[arg-type] # as above
+    run(Settings(db=db, **({"port": port} if port else {})), beside=start)  # type: ignore[arg-type] # as above
 
 
 def main() -> None:

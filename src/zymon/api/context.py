@@ -23,6 +23,9 @@ class Context:
     # the last previewed file as it was read, by its token: confirmed at once, a million rows need not be read again;
     # after a restart or another preview the staged file is read anew
     latest_preview: tuple[str, object] | None = None
+    # runs a simulated workshop ahead by hours and gives the number of readings that came in; None where nothing is
+    # simulated
+    run_ahead: Callable[[float], int] | None = None
 
     @property
     def now_s(self) -> int:

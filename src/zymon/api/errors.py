@@ -11,6 +11,7 @@ from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.measurements import MeasurementFileError
 from zymon.formats.recipe_file import RecipeFileError
+from zymon.store.devices import UnknownDeviceError
 from zymon.store.places import ClashError, NotFoundError
 
 
@@ -30,10 +31,16 @@ class NeedsAnswerError(ZymonError, ValueError):
     """A file that cannot be brought in before a question is answered or its faults are dealt with."""
 
 
+class FloodError(ZymonError, RuntimeError):
+    """More calls than anybody needs."""
+
+
 # most special first
 STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (DoubtfulWeightError, 409, "weight_doubtful"),
     (NeedsAnswerError, 409, "answer_needed"),
+    (UnknownDeviceError, 401, "unknown_device"),
+    (FloodError, 429, "flood"),
     (NotFoundError, 404, "not_found"),
     (ClashError, 409, "clash"),
     (OutOfRangeError, 422, "out_of_range"),

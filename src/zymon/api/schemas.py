@@ -91,6 +91,7 @@ class Line(BaseModel):
     places: list[PlaceOut]
     in_salt: int
     in_warm: int
+    simulated: bool
 
 
 class Ready(BaseModel):

@@ -3,9 +3,11 @@
 import threading
 from dataclasses import dataclass, replace
 
+import numpy as np
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import Fitted, PieceForecast, fitted
 from zymon.core.drying.history import History
 from zymon.core.drying.history import Piece as CorePiece
@@ -17,6 +19,7 @@ from .climate import hourly_log
 from .hang import last_hanging, pieces_finished, pieces_hanging
 from .models import ForecastRecord, Hanging, Piece
 from .places import place, setpoint_at
+from .sensors import offset_rh
 
 FRESH_FOR_S = 900  # a forecast is made anew when it is older than this, though nothing changed
 
@@ -61,9 +64,10 @@ def history_of(session: Session, place_id: int, now_s: int, since_s: int | None 
     if since_s is not None:
         first = min(first, since_s)
     setpoint = setpoint_at(place(session, place_id), now_s)
+    log, offset = hourly_log(session, place_id, first, now_s), offset_rh(session, place_id)
     return History(
         pieces=tuple(pieces),
-        log=hourly_log(session, place_id, first, now_s),
+        log=Log(log.time_s, log.temperature_c, np.clip(log.rh_percent + offset, 0.0, 100.0)) if offset else log,
         setpoint_c=setpoint.temperature_c if setpoint else None,
         setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
         now_s=now_s,

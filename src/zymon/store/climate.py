@@ -71,6 +71,13 @@ def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
     return Log(np.minimum(table[:, 0] + HOUR_S / 2, high_s), table[:, 1], table[:, 2])
 
 
+def readings_between(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
+    """Every reading of a place between two times as a log."""
+    found = stored_readings(session, place_id, low_s, high_s)
+    table = np.array([(at, c, rh) for at, (c, rh) in sorted(found.items())], dtype=np.float64).reshape(-1, 3)
+    return Log(table[:, 0], table[:, 1], table[:, 2])
+
+
 @dataclass(frozen=True)
 class Series:
     """A climate series for a chart: one entry per point; lists of equal length."""

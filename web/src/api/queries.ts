@@ -19,7 +19,7 @@ export const keys = {
 export const lineQuery = () => ({
   queryKey: keys.line,
   queryFn: () => take(api.GET('/api/line')),
-  refetchInterval: 60_000,
+  refetchInterval: 30_000,
 });
 
 export const roomQuery = (place: number) => ({

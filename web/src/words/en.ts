@@ -1,6 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { hook } from './en.hook';
+import { placeFacts } from './en.place';
 import { round } from './en.round';
 import { salt, today } from './en.salt';
 import { warm } from './en.warm';
@@ -12,6 +13,7 @@ export const words = {
   salt,
   round,
   hook,
+  placeFacts,
   today,
   warm,
   stations: {

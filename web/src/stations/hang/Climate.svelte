@@ -11,7 +11,10 @@
   import { session } from '../../shell/session.svelte';
   import { typedNumber, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
+  import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
+  import PlaceFacts from './PlaceFacts.svelte';
+  import RoomWhatIf from './RoomWhatIf.svelte';
 
   const placeId = $derived(Number(route.params.place));
   const client = useQueryClient();
@@ -162,6 +165,9 @@
           />
         </div>
       {/if}
+      <PlaceFacts place={placeId} />
+      {#if place.kind === 'chamber' && place.pieces}{#key placeId}<RoomWhatIf {place} />{/key}{/if}
+      <Devices place={placeId} now={now * 1000} simulated={line.data?.simulated ?? false} />
     {:else if line.data}
       <p class="p-6">{words.errors.notFound}</p>
     {/if}

@@ -1,0 +1,118 @@
+"""The demo's chambers live on: every minute each sends a reading by the open interface, as a real device would."""
+
+import json
+import logging
+import threading
+import time
+import urllib.request
+from collections.abc import Callable
+from datetime import UTC, datetime
+
+from fastapi import FastAPI
+
+from zymon.api.context import Context
+from zymon.standins.live import STEP_S, LiveChamber
+from zymon.store import devices
+from zymon.store.places import air_now, places, setpoint_at
+
+log = logging.getLogger("zymon.demo")
+
+EVERY_STEPS = 5  # a reading every five minutes when run forward, as loggers do
+CALL_OF = 500
+
+
+class LiveStandins:
+    """The chambers of the demo and the clock they share."""
+
+    def __init__(self, app: FastAPI, send: Callable[[str, list[dict[str, object]]], dict[str, int]]) -> None:
+        """Set up; `send` brings readings to the open interface under a token and gives its receipt."""
+        self.context: Context = app.state.context
+        self.send = send
+        self.ahead_s = 0.0
+        self.context.clock = self.clock
+        self.chambers: dict[str, tuple[LiveChamber, float]] = {}
+        self.lock = threading.Lock()
+        self._make_known()
+        self.context.run_ahead = self.forward
+
+    def clock(self) -> float:
+        """The simulated time: the real one, and what it was run ahead."""
+        return time.time() + self.ahead_s
+
+    def _make_known(self) -> None:
+        now_s = int(self.clock())
+        with self.context.db.writing() as session:
+            known = {d.name: d for d in devices.devices(session)}
+            for i, place in enumerate(places(session)):
+                name = f"{place.name} logger"
+                if name in known:
+                    token = devices.new_token(session, known[name].id)
+                else:
+                    token = devices.add_device(session, name, "climate", place.id, "stand-in", now_s, True)[1]
+                air, setpoint = air_now(session, place.id, now_s), setpoint_at(place, now_s)
+                made = self.context.board.of_place(session, place.id, now_s)
+                chamber = LiveChamber(
+                    setpoint_c=setpoint.temperature_c if setpoint else None,
+                    setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
+                    temperature_c=air.temperature_c if air else 13.0,
+                    rh_percent=air.rh_percent if air else 78.0,
+                    load_g_per_hour=sum(f.rate_percent_per_day for f in made.values()) / 100 * 800 / 24,
+                    seed=100 + i,
+                )
+                self.chambers[token] = (chamber, float(air.at_s + 3600 if air else now_s))
+
+    def run_to(self, until_s: float, every_steps: int) -> int:
+        """Step every chamber to a time and send what its sensor shows; how many readings were taken."""
+        taken = 0
+        with self.lock:
+            for token, (chamber, at_s) in list(self.chambers.items()):
+                readings: list[dict[str, object]] = []
+                n = 0
+                while at_s + STEP_S <= until_s:
+                    at_s += STEP_S
+                    n += 1
+                    chamber.step(at_s)
+                    if n % every_steps == 0:
+                        c, rh = chamber.reading()
+                        at = datetime.fromtimestamp(int(at_s), UTC).isoformat()
+                        readings.append({"at": at, "temperature_c": c, "rh_percent": rh})
+                self.chambers[token] = (chamber, at_s)
+                for start in range(0, len(readings), CALL_OF):
+                    taken += self.send(token, readings[start : start + CALL_OF])["taken"]
+        return taken
+
+    def forward(self, hours: float) -> int:
+        """Run the simulated workshop ahead: its clock and its chambers; what people do does not happen by itself."""
+        target = self.clock() + hours * 3600
+        self.ahead_s += hours * 3600
+        return self.run_to(target, EVERY_STEPS)
+
+    def live(self, stop: threading.Event) -> None:
+        """Send a reading of every chamber each minute until stopped."""
+        while not stop.wait(STEP_S):
+            try:
+                self.run_to(self.clock(), 1)
+            except OSError as error:
+                log.warning("the stand-ins could not send: %s", error)
+
+
+def over_http(base: str) -> Callable[[str, list[dict[str, object]]], dict[str, int]]:
+    """Send to a running server, as a device does."""
+
+    def send(token: str, readings: list[dict[str, object]]) -> dict[str, int]:
+        request = urllib.request.Request(
+            f"{base}/device/v1/readings",
+            json.dumps({"readings": readings}).encode(),
+            {"Authorization": f"Bearer {token}", "Content-Type": "application/json"},
+        )
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            found: dict[str, int] = json.load(answer)
+        return found
+
+    return send
+
+
+def start(app: FastAPI, base: str) -> None:
+    """Let the demo's chambers live on beside a server that is about to run."""
+    standins = LiveStandins(app, over_http(base))
+    threading.Thread(target=standins.live, args=(threading.Event(),), daemon=True).start()

@@ -1,0 +1,92 @@
+<script lang="ts">
+  // The devices of the workshop: what they sent, which are silent; one more made known.
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { session } from '../../shell/session.svelte';
+  import { age } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { place, now, simulated }: { place: number; now: number; simulated: boolean } = $props();
+  const say = words.placeFacts;
+  const client = useQueryClient();
+  const devices = createQuery(() => ({
+    queryKey: ['devices'],
+    queryFn: () => take(api.GET('/api/devices')),
+    refetchInterval: 30_000,
+  }));
+  let name = $state('');
+  let kind = $state<Schema['DeviceIn']['kind']>('climate');
+  let token = $state<string | null>(null);
+  let busy = $state(false);
+
+  async function add(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    try {
+      const made = await take(
+        api.POST('/api/devices', {
+          body: { name, kind, place_id: kind === 'climate' ? place : null, by: session.who },
+        }),
+      );
+      token = made.token;
+      name = '';
+      void client.invalidateQueries({ queryKey: ['devices'] });
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+  async function forward(hours: number): Promise<void> {
+    busy = true;
+    try {
+      await take(api.POST('/api/standins/forward', { body: { hours } }));
+      await client.invalidateQueries();
+    } catch (error) {
+      session.complain(error);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<section class="mt-6 max-w-3xl" aria-label={say.devices}>
+  <h2 class="font-tag text-xl font-semibold">{say.devices}</h2>
+  <ul>
+    {#each devices.data ?? [] as one (one.id)}
+      <li class="flex flex-wrap gap-x-3 py-0.5">
+        <strong>{one.name}</strong>
+        <span class="quiet">{[one.place, say.kinds[one.kind]].filter(Boolean).join(', ')}</span>
+        {#if one.simulated}<span class="text-info">{say.simulated}</span>{/if}
+        <span class:text-error={one.silent} class:quiet={!one.silent}
+          >{one.last_at
+            ? (one.silent ? `${say.silent}, ` : '') + say.heard(age(one.last_at, now))
+            : say.notHeard}</span
+        >
+        <span class="quiet">{say.sent(one.taken, one.late, one.repeated, one.impossible)}</span>
+      </li>
+    {/each}
+  </ul>
+  <form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={add} aria-label={say.add}>
+    <label class="block"
+      ><span class="block text-sm font-semibold">{say.name}</span><input
+        class="input min-h-11"
+        required
+        bind:value={name}
+      /></label
+    >
+    <select class="select min-h-11 w-44" bind:value={kind} aria-label={say.devices}>
+      {#each Object.entries(say.kinds) as [value, text] (value)}<option {value}>{text}</option>{/each}
+    </select>
+    <button class="btn min-h-11">{say.add}</button>
+  </form>
+  {#if token}<p class="mt-1 break-all" role="status">{say.token(token)}</p>{/if}
+  {#if simulated}
+    <p class="quiet mt-4">{say.forwardHint}</p>
+    <div class="flex gap-2">
+      {#each Object.entries(say.hours) as [hours, text] (hours)}
+        <button class="btn min-h-11" disabled={busy} onclick={() => void forward(Number(hours))}
+          >{say.forward}: {text}</button
+        >
+      {/each}
+    </div>
+  {/if}
+</section>

@@ -1,0 +1,58 @@
+// The texts of the place itself, in English.
+const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
+export const placeFacts = {
+  title: 'How it keeps',
+  inBand: (share: string): string => `${share} of the time within 1.5 °C and 5 points of its set point`,
+  uncontrolled: 'No set point: it goes with the weather.',
+  swing: (c: string, rh: string): string => `swings by ${c} °C and ${rh} points in a day`,
+  doors: (n: string): string => `door opened about ${n} times a day`,
+  damp: (hours: string, dew: string): string =>
+    `${hours} h over 90 %${dew === '0' ? '' : `, ${dew} h near dew: water on the goods`}`,
+  water: (g: string): string => `${g} g of water a day leave the pieces now`,
+  room: (g: string): string => `it has been seen to take ${g} g more`,
+  span: (from: string, hours: string, what: string): string => `${from}, ${hours} h: ${what}`,
+  what: {
+    warm: (worst: string): string => `up to ${worst} °C too warm`,
+    cold: (worst: string): string => `up to ${worst} °C too cold`,
+    damp: (worst: string): string => `up to ${worst} points too damp`,
+    dry: (worst: string): string => `up to ${worst} points too dry`,
+    silent: (): string => 'no readings',
+  },
+  noFaults: 'No outage and no gap in these days.',
+  faults: 'Outages and gaps',
+  advice: (rh: string): string => `About ${rh} % would suit what hangs here`,
+  dryFor: (tags: string): string => `; too dry for ${tags}`,
+  dampFor: (tags: string): string => `; too damp for ${tags}`,
+  tests: 'Salt-jar test of the sensor',
+  testHint:
+    'A jar of wet salt, closed, with the sensor in it for eight hours: at 20 °C the air is at 75.5 %.',
+  shown: 'sensor showed, %',
+  apply: 'Note the test',
+  offset: (points: string): string => `${points} points are added to the humidity; the log stays as it was.`,
+  strike: 'strike',
+  strikeWhy: 'Why is it wrong?',
+  whatIf: 'What if the whole chamber were set to',
+  ask: 'Work it out',
+  before: 'now',
+  after: 'then',
+  pace: 'pace',
+  never: 'never',
+  tooFast: 'too fast',
+  later: (days: number): string =>
+    days === 0 ? 'same' : `${days > 0 ? '+' : '−'}${plural(Math.abs(days), 'day', 'days')}`,
+  devices: 'Devices',
+  simulated: 'simulated',
+  sent: (taken: number, late: number, repeated: number, impossible: number): string =>
+    `${taken} taken, ${late} late, ${repeated} repeated, ${impossible} impossible`,
+  silent: 'silent',
+  heard: (age: string): string => `heard ${age} ago`,
+  notHeard: 'not heard of yet',
+  add: 'Make a device known',
+  name: 'its name',
+  kinds: { climate: 'climate sensor', scale: 'scale', ph: 'pH meter' },
+  token: (token: string): string => `Its token, shown this once: ${token}`,
+  forward: 'Run forward',
+  forwardHint: 'This workshop is simulated: its time can be run ahead to see it dry.',
+  hours: { 6: '6 h', 24: 'a day', 168: 'a week' },
+};
