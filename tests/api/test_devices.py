@@ -130,3 +130,21 @@ def test_sixty_days_of_a_simulated_chamber_lose_no_reading(client: TestClient, c
     assert (np.diff(dates, axis=1) >= 0).all()
     spread = (dates[:, 1].max() - dates[:, 1].min()) / (dates[0, 2] - dates[0, 0])
     assert spread < 0.5  # a steady chamber does not throw the date about
+
+
+def test_an_outage_stands_in_the_round(client: TestClient, clock: Clock, chamber: dict) -> None:
+    token, place = known(client, chamber), chamber["place"]["id"]
+    send(client, token, *[climate(NOW - 900 * i, c=13.0) for i in range(100, 180)])
+    send(client, token, *[climate(NOW - 900 * i, c=19.0 if 40 <= i < 60 else 13.0) for i in range(100)])
+    due = client.get("/api/today").json()["due"]
+    line = next(c for c in due if c["id"].startswith(f"outage-{place}"))
+    assert line["title"] == "Cellar was too warm for 5 h: look at what was in it"
+
+
+def test_what_if_it_hung_elsewhere_or_in_another_casing(client: TestClient, chamber: dict) -> None:
+    card = client.post("/api/pieces", json=piece_body(chamber, casing="none")).json()["card"]
+    url = f"/api/pieces/{card['id']}/what-if"
+    wrapped = client.post(url, json={"casing": "membrane"}).json()
+    assert wrapped["days_later"] > 0.5
+    rod = chamber["rods"][0]["id"]
+    assert client.post(url, json={"rod_id": rod, "hook": 3}).json()["days_later"] == 0  # nothing is known of it yet

@@ -5514,8 +5514,14 @@ export interface components {
              * @default 1
              */
             air: number;
+            /** Casing */
+            casing?: ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
+            /** Hook */
+            hook?: number | null;
             /** Rh Percent */
             rh_percent?: number | null;
+            /** Rod Id */
+            rod_id?: number | null;
             /** Target Loss Percent */
             target_loss_percent?: number | null;
             /** Temperature C */

@@ -221,6 +221,10 @@ export const words = {
       `Even at 50 % humidity it would not lose much more than ${loss} %: give it a lower target.`,
   },
   whatIf: {
+    wrap: 'in',
+    asItIs: 'what it is in',
+    hook: 'at',
+    whereItIs: 'its own hook',
     title: 'What if, from now on',
     air: 'air at the piece',
     airs: ['much less', 'less', 'as now', 'more', 'much more'],

@@ -24,7 +24,7 @@ from ..schemas import Who
 
 router = APIRouter(prefix="/api/places/{place_id}", tags=["hang"])
 
-RIM_AHEAD_PERCENT = 10.0  # by which the skin is ahead of the piece's mean loss; estimate
+RIM_AHEAD_PERCENT = 14.0  # by which the skin is ahead of the piece's mean loss; estimate
 Rh = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 
 

@@ -11,11 +11,12 @@ from fastapi import APIRouter, Query
 from zymon.core.drying.forecast import Change, forecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.judge import ask_about, judge
+from zymon.core.drying.priors import CASINGS
 from zymon.core.drying.rest import REST_TEMPERATURE_C
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 from zymon.store import hang as store
-from zymon.store.board import core_piece, history_of, record
+from zymon.store.board import core_piece, history_of, hook_name, record
 from zymon.store.places import workshop
 
 from ..context import Context, Ctx, Id, moment
@@ -157,10 +158,17 @@ def what_if(ctx: Ctx, piece_id: Id, body: s.WhatIfIn) -> s.WhatIfOut:
     with ctx.db.reading() as session:
         of = store.piece(session, piece_id)
         fit, index = ctx.board.fitted_piece(session, of, ctx.now_s)
-    made = fit.what_if(index, Change(**body.model_dump()))
+        where = store.last_hanging(of)
+    core = fit.arrays.pieces[index]
+    air = body.air
+    if body.rod_id is not None and body.hook is not None:
+        air *= fit.air_at(f"{body.rod_id}/{body.hook}") / fit.air_at(hook_name(where))
+    if body.casing is not None:
+        air *= CASINGS[body.casing] / CASINGS[core.casing]  # what lets less water through is less air to the meat
+    change = Change(body.temperature_c, body.rh_percent, air, body.target_loss_percent)
+    made = fit.what_if(index, change)
     before = fit.forecasts[index].ready_p50_s
     later = None if made.ready_p50_s is None or before is None else (made.ready_p50_s - before) / 86_400
-    core = fit.arrays.pieces[index]
     if body.target_loss_percent is not None:
         core = replace(core, target_loss_percent=body.target_loss_percent)
     return s.WhatIfOut(

@@ -163,6 +163,9 @@ class WhatIfIn(BaseModel):
     rh_percent: Annotated[float, Field(ge=5, le=99, allow_inf_nan=False)] | None = None
     air: Annotated[float, Field(ge=0.2, le=5, allow_inf_nan=False)] = 1.0
     target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None
+    casing: Casing | None = None
+    rod_id: Annotated[int, Field(ge=1, le=2**31 - 1)] | None = None  # with hook: hung there
+    hook: Annotated[int, Field(ge=1, le=60)] | None = None
 
 
 class WhatIfOut(BaseModel):

@@ -8,13 +8,15 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.judge import judge
 from zymon.core.faults import COAT_DAYS
+from zymon.core.place import place_facts
 from zymon.core.schedule import Chore
 from zymon.store import bench, salt, warm
 from zymon.store.board import core_piece
+from zymon.store.climate import hourly_log
 from zymon.store.hang import pieces_hanging
 from zymon.store.hang_events import last_turned
 from zymon.store.models import Piece, Place
-from zymon.store.places import air_now, places
+from zymon.store.places import air_now, places, setpoint_at
 
 from ..bench.views import things_of
 from ..context import Context
@@ -220,6 +222,22 @@ def _hang_lines(ctx: Context, session: Session, walk: Sequence[Place]) -> Iterab
 
 def _air_lines(session: Session, place: Place, place_order: int, now_s: int) -> Iterable[LineOfRound]:
     air = air_now(session, place.id, now_s)
+    setpoint = setpoint_at(place, now_s)
+    if setpoint is not None and air is not None:
+        recent = hourly_log(session, place.id, now_s - 2 * DAY_S, now_s)
+        for span in place_facts(recent, setpoint.temperature_c, setpoint.rh_percent).outages[-1:]:
+            hours = (span.to_s - span.from_s) / 3600 + 1
+            chore = Chore(
+                f"outage-{place.id}-{span.from_s:.0f}", "hang", place_order, "firm", span.from_s, now_s, now_s + DAY_S
+            )
+            yield LineOfRound(
+                chore,
+                f"{place.name} was too {span.what} for {hours:.0f} h: look at what was in it",
+                f"up to {span.worst:.1f} {'°C' if span.what in ('warm', 'cold') else 'points'} off its set point",
+                place.name,
+                "warm meat in salt or a wet chamber does not wait",
+                link=f"/hang/{place.id}/climate",
+            )
     if air is not None and now_s - air.at_s > STALE_S + 3600:
         hours = (now_s - air.at_s) / 3600
         chore = Chore(f"sensor-{place.id}", "hang", place_order, "firm", air.at_s, now_s, now_s + DAY_S)

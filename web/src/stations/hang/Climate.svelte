@@ -167,7 +167,12 @@
       {/if}
       <PlaceFacts place={placeId} />
       {#if place.kind === 'chamber' && place.pieces}{#key placeId}<RoomWhatIf {place} />{/key}{/if}
-      <Devices place={placeId} now={now * 1000} simulated={line.data?.simulated ?? false} />
+      <Devices
+        place={placeId}
+        placeName={place.name}
+        now={now * 1000}
+        simulated={line.data?.simulated ?? false}
+      />
     {:else if line.data}
       <p class="p-6">{words.errors.notFound}</p>
     {/if}

@@ -7,7 +7,12 @@
   import { age } from '../../units/format';
   import { words } from '../../words/en';
 
-  let { place, now, simulated }: { place: number; now: number; simulated: boolean } = $props();
+  let {
+    place,
+    placeName,
+    now,
+    simulated,
+  }: { place: number; placeName: string; now: number; simulated: boolean } = $props();
   const say = words.placeFacts;
   const client = useQueryClient();
   const devices = createQuery(() => ({
@@ -15,6 +20,7 @@
     queryFn: () => take(api.GET('/api/devices')),
     refetchInterval: 30_000,
   }));
+  const mine = $derived((devices.data ?? []).filter((one) => one.place === null || one.place === placeName));
   let name = $state('');
   let kind = $state<Schema['DeviceIn']['kind']>('climate');
   let token = $state<string | null>(null);
@@ -51,7 +57,7 @@
 <section class="mt-6 max-w-3xl" aria-label={say.devices}>
   <h2 class="font-tag text-xl font-semibold">{say.devices}</h2>
   <ul>
-    {#each devices.data ?? [] as one (one.id)}
+    {#each mine as one (one.id)}
       <li class="flex flex-wrap gap-x-3 py-0.5">
         <strong>{one.name}</strong>
         <span class="quiet">{[one.place, say.kinds[one.kind]].filter(Boolean).join(', ')}</span>

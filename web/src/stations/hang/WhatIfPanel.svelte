@@ -1,8 +1,10 @@
 <script lang="ts">
   // Sliders for humidity, temperature, air and target; the date that would come of them.
+  import { createQuery } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
 
   import type { Schema } from '../../api/client';
+  import { roomQuery } from '../../api/queries';
   import { dayRange, grams, longDay } from '../../units/format';
   import { words } from '../../words/en';
   import { WhatIf } from './whatif.svelte';
@@ -14,6 +16,21 @@
     void piece;
     untrack(() => flow.reset());
   });
+  const room = createQuery(() => roomQuery(piece.place_id));
+  const freeHooks = $derived(
+    (room.data?.rods ?? []).flatMap((rod) =>
+      Array.from({ length: rod.hooks }, (_, i) => i + 1)
+        .filter((hook) => !room.data?.pieces.some((c) => c.rod === rod.number && c.hook === hook))
+        .map((hook) => {
+          const air = room.data?.hooks.find((one) => one.rod_id === rod.id && one.hook === hook);
+          return {
+            key: `${rod.id}/${hook}`,
+            text: words.hang.where(rod.number, hook),
+            air: air?.air ?? null,
+          };
+        }),
+    ),
+  );
   const later = $derived(flow.answer?.days_later ?? null);
 </script>
 
@@ -53,6 +70,25 @@
     {@render slider(words.piece.temperature, `${flow.temperature.toFixed(1)} °C`, 2, 22, 0.1, 'temperature')}
     {@render slider(say.air, say.airs[flow.air + 2] ?? '', -2, 2, 1, 'air')}
     {@render slider(words.piece.target, `${flow.target} %`, 15, 50, 1, 'target')}
+  </div>
+  <div class="mt-2 flex flex-wrap gap-x-6">
+    <label class="flex items-baseline gap-2"
+      ><span class="quiet">{say.wrap}</span>
+      <select class="pick" bind:value={flow.casing} onchange={() => flow.moved()}>
+        <option value="">{say.asItIs}</option>
+        {#each Object.entries(words.casings) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+      </select></label
+    >
+    <label class="flex items-baseline gap-2"
+      ><span class="quiet">{say.hook}</span>
+      <select class="pick" bind:value={flow.hook} onchange={() => flow.moved()}>
+        <option value="">{say.whereItIs}</option>
+        {#each freeHooks as one (one.key)}
+          <option value={one.key}>{one.text}{one.air === null ? '' : ` ${words.hang.airTag(one.air)}`}</option
+          >
+        {/each}
+      </select></label
+    >
   </div>
   <div class="mt-2 min-h-12" aria-live="polite">
     {#if flow.problem}

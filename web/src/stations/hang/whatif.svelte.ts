@@ -7,6 +7,9 @@ export class WhatIf {
   /** Steps of air at the piece, −2 … 2, each by a half more or less. */
   air = $state(0);
   target = $state(0);
+  casing = $state<Schema['PieceOut']['casing'] | ''>('');
+  /** A free hook as `rod id/hook`, or none. */
+  hook = $state('');
   answer = $state<Schema['WhatIfOut'] | null>(null);
   problem = $state<string | null>(null);
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -20,6 +23,8 @@ export class WhatIf {
     this.humidity = Math.round(air_ahead.rh_percent ?? 78);
     this.temperature = air_ahead.temperature_c ?? 13;
     this.air = 0;
+    this.casing = '';
+    this.hook = '';
     this.target = card.target_loss_percent;
     this.answer = null;
     this.problem = null;
@@ -35,6 +40,7 @@ export class WhatIf {
   private async ask(): Promise<void> {
     const turn = ++this.asked;
     const { air_ahead, card } = this.piece();
+    const [rod, hook] = this.hook.split('/').map(Number);
     const changed = <T extends number>(value: T, now: number | null | undefined): T | null =>
       value === now ? null : value;
     try {
@@ -46,6 +52,9 @@ export class WhatIf {
             temperature_c: changed(this.temperature, air_ahead.temperature_c),
             air: 1.5 ** this.air,
             target_loss_percent: changed(this.target, card.target_loss_percent),
+            casing: this.casing || null,
+            rod_id: rod || null,
+            hook: hook ?? null,
           },
         }),
       );
