@@ -15,9 +15,12 @@ from fastapi.testclient import TestClient
 
 from zymon.app import make_app
 from zymon.core.drying.climate import Log
+from zymon.core.fermentation.curve import Fermentation, Reading
+from zymon.core.fermentation.forecast import forecast_fermentation
 from zymon.core.salting.bag import Bag, Cold, Step
 from zymon.core.salting.clock import salt_clocks
 from zymon.core.salting.front import GEOMETRIES
+from zymon.limits import shipped
 from zymon.settings import Settings
 from zymon.standins.chamber import SimulatedChamber
 
@@ -115,6 +118,19 @@ def in_salt(pieces: int) -> list[Bag]:
     ]
 
 
+def fermenting(batches: int) -> list[Fermentation]:
+    """Batches at hour 72 with three readings and a one-minute log of their box."""
+    box = tuple((i / 60, 24 + float(np.sin(i / 50))) for i in range(3 * 1440))
+    return [
+        Fermentation(
+            culture="medium", dextrose_percent=0.4, salt_percent=2.7, start_ph=5.8, target_ph=5.1, setpoint_c=25.0,
+            temperature=box, now_hour=72.0,
+            readings=tuple(Reading(12.0 + 4 * n, 5.6 - 0.08 * n - 0.001 * i) for n in range(3)),
+        )
+        for i in range(batches)
+    ]  # fmt: skip
+
+
 def bring_in(client: TestClient, place: int, name: str, data: bytes) -> tuple[float, float]:
     """Preview and confirm a file; seconds of each."""
     began = time.perf_counter()
@@ -172,6 +188,16 @@ def measure() -> str:
             f"{best(3, lambda: salt_clocks(bags, 5 * DAY)) * 1000:.0f} ms",
             "300 ms",
         )
+    )
+    allowed = shipped()["us"].degree_hours
+    batches = fermenting(50)
+
+    def ferment() -> None:
+        for batch in batches:
+            forecast_fermentation(batch, allowed)
+
+    rows.append(
+        ("pH curve and window of 50 batches with three days of one-minute log", f"{best(3, ferment):.2f} s", "0.5 s")
     )
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(hang_file(100, 100))

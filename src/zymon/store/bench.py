@@ -197,6 +197,11 @@ def making(session: Session, batch_id: int) -> Making:
     return found
 
 
+def has_making(session: Session, batch_id: int) -> bool:
+    """Whether a batch was made here, rather than hung as it came."""
+    return session.get(Making, batch_id) is not None
+
+
 def put_pinch(session: Session, of: Making, place_id: int) -> None:
     """Lay the pinch for pH of a batch beside its pieces. Raises NotFoundError."""
     place(session, place_id)

@@ -3786,6 +3786,8 @@ export interface components {
          */
         PieceOut: {
             air_ahead: components["schemas"]["Setpoint"];
+            /** Batch Id */
+            batch_id: number | null;
             card: components["schemas"]["PieceCard"];
             /**
              * Casing

@@ -219,6 +219,7 @@ export const bench = {
     signWhy: 'Why may it count as passed?',
     signed: (by: string, reason: string) => `${by} signed for it: ${reason}`,
     law: 'Local food law and a licensed process come before this ledger.',
+    against: 'Not ready, whatever the weight says:',
     settle: 'Settle a hurdle',
     lab: 'a laboratory value',
     parasites: 'what was done about parasites',

@@ -103,5 +103,4 @@ export const warm = {
     'Minced goods never without nitrite and acid control. Past the allowance no waiting helps. Local food law and a licensed process come first.',
   place: (name: string, pinch: string | null): string =>
     pinch && pinch !== name ? `${name}, pinch in ${pinch}` : name,
-  ledger: 'Its hurdles',
 };

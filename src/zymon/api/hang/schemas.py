@@ -124,6 +124,7 @@ class PieceOut(BaseModel):
     """All there is to know of a piece."""
 
     card: PieceCard
+    batch_id: int | None  # of a batch made at the Bench or salted here: then it has a ledger
     place_id: int
     casing: Casing
     fat_percent: float | None

@@ -14,6 +14,7 @@ from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
 from zymon.core.pieces import loss_percent
 from zymon.store import models
+from zymon.store.bench import has_making
 from zymon.store.board import core_piece
 from zymon.store.climate import series
 from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
@@ -141,6 +142,7 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
     low, _, high = made.loss_at(now_s)
     return s.PieceOut(
         card=card(of, core, made, now_s),
+        batch_id=of.batch_id if has_making(session, of.batch_id) else None,
         place_id=where.place_id,
         casing=core.casing,
         fat_percent=of.batch.fat_percent,

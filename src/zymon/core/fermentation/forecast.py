@@ -61,7 +61,8 @@ def used_allowance(batch: Fermentation, table: DegreeHourTable) -> DegreeHours |
         return None
     reached = first_measured(batch)
     end = batch.now_hour if reached is None else reached
-    points = [p for p in batch.temperature if p[0] <= max(end, batch.temperature[0][0])]
+    until = max(end, batch.temperature[0][0])
+    points = [p for p in batch.temperature if p[0] <= until]
     if points[0][0] > 0:
         points = [(0.0, points[0][1]), *points]
     later = [p for p in batch.temperature if p[0] > end]

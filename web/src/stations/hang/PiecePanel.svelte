@@ -1,6 +1,7 @@
 <script lang="ts">
   // A piece beside the room: its date in words, its curve, its weights, what can be done with it.
   import type { Schema } from '../../api/client';
+  import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import AtTheHook from './AtTheHook.svelte';
   import DryingCurve from '../../charts/DryingCurve.svelte';
   import { dayAndTime, dayRange, grams, longDay, percent } from '../../units/format';
@@ -96,6 +97,7 @@
     </div>
   {/if}
 
+  {#if piece.batch_id !== null}<LedgerMarks batch={piece.batch_id} />{/if}
   <div class="mt-3"><DryingCurve {piece} {now} /></div>
 
   {#if piece.hangs}

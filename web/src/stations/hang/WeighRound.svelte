@@ -21,6 +21,21 @@
   let round = $state<Round | null>(null);
   let box = $state<HTMLInputElement | null>(null);
 
+  const devices = createQuery(() => ({
+    queryKey: ['devices'],
+    queryFn: () => take(api.GET('/api/devices')),
+    refetchInterval: 3_000,
+    retry: false,
+  }));
+  const scale = $derived(
+    (devices.data ?? []).find((one) => one.kind === 'scale' && one.value !== null) ?? null,
+  );
+  function fromScale(): void {
+    if (!round || scale?.value == null) return;
+    round.text = String(scale.value);
+    round.typed();
+    box?.focus();
+  }
   const all = $derived(found.data?.pieces ?? []);
   const due = $derived(all.filter((one) => one.why !== null));
   const rods = $derived([...new Set(all.map((one) => one.rod))]);
@@ -135,6 +150,12 @@
                 ? say.tare(grams(piece.tare_g))
                 : say.question(Math.round(piece.expected_low_g).toString(), grams(piece.expected_high_g))}
           </p>
+        {/if}
+        {#if scale}
+          <button type="button" class="btn mt-2 min-h-11" onclick={fromScale}
+            >{say.fromScale}: {grams(scale.value ?? 0)}{#if scale.simulated}
+              ({words.placeFacts.simulated}){/if}</button
+          >
         {/if}
         <div class="buttons">
           <button type="button" class="btn btn-lg" onclick={() => void round?.back()}>{say.undo}</button>

@@ -5,9 +5,9 @@
   import SaltCurve from '../../charts/SaltCurve.svelte';
   import { api, type Schema, take } from '../../api/client';
   import { keys, saltPieceQuery } from '../../api/queries';
+  import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import SaltSection from '../../goods/SaltSection.svelte';
   import { useQueryClient } from '@tanstack/svelte-query';
-  import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { grams, longDay } from '../../units/format';
   import { words } from '../../words/en';
@@ -94,13 +94,7 @@
     {/if}
     <SomethingElse {card} {desk} {places} {ways} />
     <SaltEvents events={piece.data.events} {desk} />
-    <p class="mt-3 text-sm">
-      <a
-        class="underline underline-offset-4"
-        href={p('/bench/batch/:id', { params: { id: String(card.batch_id) } })}
-        >{words.bench.batch.title(card.batch)}</a
-      >
-    </p>
+    <LedgerMarks batch={card.batch_id} />
   </article>
 {:else if piece.isError}
   <p class="text-error" role="alert">{piece.error.message}</p>

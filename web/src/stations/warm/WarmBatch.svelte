@@ -4,8 +4,8 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { warmBatchQuery } from '../../api/queries';
+  import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import PhCurve from '../../charts/PhCurve.svelte';
-  import { p } from '../../shell/router';
   import { timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
   import Fuse from './Fuse.svelte';
@@ -46,10 +46,7 @@
       <h2 class="font-tag text-2xl font-bold">{card.batch}</h2>
       <p>{card.product}</p>
       <p class="quiet">{say.place(card.place, card.pinch_place)}</p>
-      <a
-        class="ml-auto underline underline-offset-4"
-        href={p('/bench/batch/:id', { params: { id: String(batch) } })}>{say.ledger}</a
-      >
+      <span class="ml-auto"><LedgerMarks {batch} /></span>
     </header>
     <p
       class="mt-1 text-xl leading-snug font-semibold"
