@@ -38,7 +38,7 @@ def test_hang_weigh_doubt_strike_restore(client: TestClient, chamber: dict, cloc
     clock.now += 5 * DAY
     asked = weigh(client, piece, 170)
     assert asked.status_code == 409
-    assert asked.json()["code"] == "weight_doubtful"
+    assert asked.json()["code"] == "doubtful"
     assert "digits swapped?" in asked.json()["detail"]
     assert len(client.get(f"/api/pieces/{piece}").json()["weighings"]) == 2
     kept = weigh(client, piece, 170, confirmed=True).json()

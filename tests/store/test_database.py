@@ -10,10 +10,14 @@ import time
 import urllib.request
 from pathlib import Path
 
+from alembic import command
 from alembic.autogenerate import compare_metadata
+from alembic.config import Config
 from alembic.migration import MigrationContext
+from sqlalchemy import create_engine, event
 
 from support import piece_body
+from zymon.store import database
 from zymon.store.database import Database
 from zymon.store.models import Base
 
@@ -29,6 +33,37 @@ def test_migrations_make_exactly_the_models(tmp_path: Path) -> None:
         assert connection.exec_driver_sql("PRAGMA synchronous").scalar() == 2
     db.close()
     Database(tmp_path / "w.db").close()  # a second start finds its tables
+
+
+def test_an_older_workshop_keeps_its_data(tmp_path: Path) -> None:
+    """A file as it was before Salt, Warm and rounds: every row is there after the tables were brought up to date."""
+    file = tmp_path / "old.db"
+    engine = create_engine(f"sqlite:///{file}")
+    event.listen(engine, "connect", database._prepare)
+    event.listen(engine, "begin", database._begin)
+    config = Config()
+    config.set_main_option("script_location", str(Path(database.__file__).parent / "migrations"))
+    with engine.execution_options(zymon_write=True).connect() as connection, connection.begin():
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0004")
+    rows = (
+        "batch (id, code, product, kind, shape, casing, created_s)"
+        " VALUES (1, 'J', 'S', 'salame', 'cylinder', 'none', 1)",
+        "piece (id, batch_id, tag, start_weight_g, tare_g, target_loss_percent, hung_s, by)"
+        " VALUES (1, 1, 'J-1', 800, 10, 35, 1, 'Ida')",
+        "weighing (id, piece_id, at_s, gross_g, by, entered_s, confirmed) VALUES (7, 1, 5, 700, 'Ida', 5, 0)",
+        "forecast_record (id, piece_id, weighing_id, made_s, loss_percent, status) VALUES (1, 1, 7, 5, 10, 'drying')",
+    )
+    with sqlite3.connect(file) as old:
+        for row in rows:
+            old.execute(f"INSERT INTO {row}")
+    old.close()
+    db = Database(file)
+    with db.engine.connect() as connection:
+        assert connection.exec_driver_sql("SELECT id, uid, gross_g FROM weighing").fetchall() == [(7, None, 700.0)]
+        assert connection.exec_driver_sql("SELECT weighing_id FROM forecast_record").fetchall() == [(7,)]
+        assert connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall() == []
+    db.close()
 
 
 def _call(base: str, path: str, body: dict, method: str = "POST") -> dict:

@@ -23,8 +23,8 @@ class Problem(BaseModel):
     where: str | None = None
 
 
-class DoubtfulWeightError(ZymonError, ValueError):
-    """A weight that is asked about before it counts."""
+class DoubtfulError(ZymonError, ValueError):
+    """A weight or pH that is asked about before it counts."""
 
 
 class NeedsAnswerError(ZymonError, ValueError):
@@ -37,7 +37,7 @@ class FloodError(ZymonError, RuntimeError):
 
 # most special first
 STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
-    (DoubtfulWeightError, 409, "weight_doubtful"),
+    (DoubtfulError, 409, "doubtful"),
     (NeedsAnswerError, 409, "answer_needed"),
     (UnknownDeviceError, 401, "unknown_device"),
     (FloodError, 429, "flood"),

@@ -12,6 +12,9 @@ Who = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_
 Reason = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
 Grams = Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)]
+RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
+# made where something is typed or tapped, so that what is sent twice counts once
+Uid = Annotated[str, StringConstraints(min_length=4, max_length=40, pattern=r"^[\w.:-]+$")]
 PlaceKind = Literal["chamber", "warm", "salt", "store"]
 
 
@@ -118,4 +121,11 @@ class ClimateOut(BaseModel):
 class ByIn(BaseModel):
     """Who does it."""
 
+    by: Who
+
+
+class StrikeIn(BaseModel):
+    """Why an entry was wrong."""
+
+    reason: Reason
     by: Who

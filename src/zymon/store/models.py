@@ -132,8 +132,9 @@ class Weighing(Base):
     """A reading of the scale. Struck through, never changed."""
 
     __tablename__ = "weighing"
+    __table_args__ = (Index("weighing_uid", "uid", unique=True),)
     id: Mapped[int] = mapped_column(primary_key=True)
-    uid: Mapped[str | None] = mapped_column(String(60), unique=True)  # of a round: sent twice, it counts once
+    uid: Mapped[str | None] = mapped_column(String(60))  # of a round: sent twice, it counts once
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
     at_s: Mapped[int]
     gross_g: Mapped[float]

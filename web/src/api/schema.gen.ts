@@ -803,7 +803,7 @@ export interface paths {
         put?: never;
         /**
          * Weigh
-         * @description Store a weight; one that cannot be right is asked about first (409 weight_doubtful).
+         * @description Store a weight; one that cannot be right is asked about first (409 doubtful).
          */
         post: operations["weigh_api_pieces__piece_id__weighings_post"];
         delete?: never;
@@ -4892,6 +4892,16 @@ export interface components {
             was: "pass" | "pending" | "fail" | "unknown";
         };
         /**
+         * StrikeIn
+         * @description Why an entry was wrong.
+         */
+        StrikeIn: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * TagFound
          * @description Where a tag leads: to a hanging piece and its place, or to the batch it was made in.
          */
@@ -5597,26 +5607,6 @@ export interface components {
             name: string;
             /** Time Zone */
             time_zone: string;
-        };
-        /**
-         * StrikeIn
-         * @description Why a weighing is struck through.
-         */
-        zymon__api__hang__schemas__StrikeIn: {
-            /** By */
-            by: string;
-            /** Reason */
-            reason: string;
-        };
-        /**
-         * StrikeIn
-         * @description Why an entry was wrong.
-         */
-        zymon__api__salt__schemas__StrikeIn: {
-            /** By */
-            by: string;
-            /** Reason */
-            reason: string;
         };
     };
     responses: never;
@@ -7342,7 +7332,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -7654,7 +7644,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -9596,7 +9586,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -10765,7 +10755,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -11455,7 +11445,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -11613,7 +11603,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__salt__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {
@@ -12803,7 +12793,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["zymon__api__hang__schemas__StrikeIn"];
+                "application/json": components["schemas"]["StrikeIn"];
             };
         };
         responses: {

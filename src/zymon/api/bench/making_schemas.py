@@ -10,11 +10,10 @@ from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.formats.recipe_file import LossBasis, Name, SheetModel
 
-from ..schemas import Grams, Millimetres, Reason, Tag, Who
+from ..schemas import Grams, Millimetres, Reason, RowId, Tag, Who
 
 ProfileId = Annotated[str, StringConstraints(pattern="^[a-z0-9_-]{1,20}$")]
 Uid = Annotated[str, StringConstraints(min_length=8, max_length=40)]
-RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]
 
 
 class LotOut(BaseModel):

@@ -14,11 +14,10 @@ from zymon.core.formulation import LineBasis
 from zymon.core.water import KeepClass
 from zymon.formats.recipe_file import Name, Note, SheetModel, Species
 
-from ..schemas import Grams, Reason, Who
+from ..schemas import Grams, Reason, RowId, Who
 
 ProfileId = Annotated[str, StringConstraints(pattern="^[a-z0-9_-]{1,20}$")]
 Uid = Annotated[str, StringConstraints(min_length=8, max_length=40)]
-RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]
 
 
 class FamilyOut(BaseModel):

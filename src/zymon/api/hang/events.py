@@ -17,8 +17,7 @@ from zymon.store import hang_events as store
 from zymon.store.hang_models import HangEvent
 
 from ..context import Context, Ctx, Id, moment
-from ..salt.schemas import RowId, StrikeIn, Uid
-from ..schemas import Who
+from ..schemas import RowId, StrikeIn, Uid, Who
 
 router = APIRouter(prefix="/api", tags=["hang"])
 

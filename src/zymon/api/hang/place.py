@@ -19,8 +19,7 @@ from zymon.store.hang import pieces_hanging
 from zymon.store.places import place, setpoint_at
 
 from ..context import Context, Ctx, Id, moment
-from ..salt.schemas import StrikeIn
-from ..schemas import Who
+from ..schemas import StrikeIn, Who
 
 router = APIRouter(prefix="/api/places/{place_id}", tags=["hang"])
 

@@ -8,8 +8,7 @@ from pydantic import BaseModel, Field
 from zymon.core.drying.judge import State, Want
 from zymon.core.drying.sentinels import Why
 
-from ..salt.schemas import RowId, Uid
-from ..schemas import Grams, Ready, Who
+from ..schemas import Grams, Ready, RowId, Uid, Who
 
 Outcome = Literal["stored", "same", "again", "conflict", "refused"]
 

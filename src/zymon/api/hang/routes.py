@@ -20,8 +20,8 @@ from zymon.store.board import core_piece, history_of, hook_name, record
 from zymon.store.places import workshop
 
 from ..context import Context, Ctx, Id, moment
-from ..errors import DoubtfulWeightError
-from ..schemas import ByIn
+from ..errors import DoubtfulError
+from ..schemas import ByIn, StrikeIn
 from ..views import ready_out
 from . import schemas as s
 from . import views
@@ -135,7 +135,7 @@ def put_back(ctx: Ctx, piece_id: Id, body: ByIn) -> s.PieceOut:
 
 @router.post("/pieces/{piece_id}/weighings", status_code=201)
 def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.PieceOut:
-    """Store a weight; one that cannot be right is asked about first (409 weight_doubtful)."""
+    """Store a weight; one that cannot be right is asked about first (409 doubtful)."""
     at_s = ctx.now_s if body.at is None else int(body.at.timestamp())
     with ctx.db.reading() as session:
         of = store.piece(session, piece_id)
@@ -144,7 +144,7 @@ def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.PieceOut:
             made = ctx.board.of_piece(session, of, ctx.now_s)
             question = ask_about(core_piece(of), made, body.gross_g, at_s)
             if question:
-                raise DoubtfulWeightError(question)
+                raise DoubtfulError(question)
     with ctx.db.writing() as session:
         entry = store.add_weighing(session, piece_id, body.gross_g, at_s, body.by, ctx.now_s, body.confirmed)
         weighing_id = entry.id
@@ -207,7 +207,7 @@ def inside_at(
 
 
 @router.post("/weighings/{weighing_id}/strike")
-def strike(ctx: Ctx, weighing_id: Id, body: s.StrikeIn) -> s.PieceOut:
+def strike(ctx: Ctx, weighing_id: Id, body: StrikeIn) -> s.PieceOut:
     """Strike a weighing through; it stays on record and counts no more."""
     with ctx.db.writing() as session:
         piece_id = store.strike_weighing(session, weighing_id, body.reason, body.by, ctx.now_s).piece_id

@@ -255,13 +255,6 @@ class WeighingIn(BaseModel):
     by: Who
 
 
-class StrikeIn(BaseModel):
-    """Why a weighing is struck through."""
-
-    reason: Reason
-    by: Who
-
-
 class VacuumRestOut(BaseModel):
     """What a vacuum rest in the cold would do if a piece were sealed then; ring index by week from 0 on."""
 

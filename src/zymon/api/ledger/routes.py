@@ -18,7 +18,7 @@ from zymon.store.warm_models import LabResult, ParasiteStep
 
 from ..bench import making_schemas as m
 from ..context import Ctx, Id, moment
-from ..salt.schemas import StrikeIn
+from ..schemas import StrikeIn
 from . import schemas as s
 from .assemble import batch_of, ledger_of
 

@@ -17,7 +17,8 @@ from zymon.store.places import NotFoundError, place
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from ..context import Ctx, Id
-from ..errors import DoubtfulWeightError
+from ..errors import DoubtfulError
+from ..schemas import StrikeIn
 from . import schemas as s
 from . import views
 
@@ -144,7 +145,7 @@ def _note_one(session: Session, of: SaltPiece, body: s.NoteIn, now_s: int) -> No
 
 
 def _ask_about(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> None:
-    """Ask for a second weighing where the first cannot well be. Raises DoubtfulWeightError."""
+    """Ask for a second weighing where the first cannot well be. Raises DoubtfulError."""
     colds = store.colds_for(session, [of], now_s)
     clock = salt_clocks([store.bag_of(of, colds)], now_s)[0]
     expected = views.expected_now(of, clock, event.at_s)
@@ -154,15 +155,15 @@ def _ask_about(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) ->
         return
     between = f"{expected.low_g:.0f}–{expected.high_g:.0f} g"
     if verdict == "gained":
-        raise DoubtfulWeightError(
+        raise DoubtfulError(
             f"{of.tag} went in with {of.raw_g:g} g and now shows {weight_g:g} g, where {between} is expected: look at "
             "the zero of the scale, wipe off salt and spice, weigh again"
         )
-    raise DoubtfulWeightError(f"{of.tag} shows {weight_g:g} g, where {between} is expected: weigh again")
+    raise DoubtfulError(f"{of.tag} shows {weight_g:g} g, where {between} is expected: weigh again")
 
 
 @router.post("/events/{event_id}/strike")
-def strike(ctx: Ctx, event_id: Id, body: s.StrikeIn) -> s.SaltOut:
+def strike(ctx: Ctx, event_id: Id, body: StrikeIn) -> s.SaltOut:
     """Strike an entry through; it stays on record."""
     with ctx.db.writing() as session:
         store.strike(session, event_id, body.reason, body.by, ctx.now_s)

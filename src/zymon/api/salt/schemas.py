@@ -13,7 +13,7 @@ from zymon.core.salting.ways import CareKind, Way
 from zymon.core.salting.ways import Kind as Waits
 from zymon.formats.recipe_file import LossBasis
 
-from ..schemas import Grams, Reason, Tag, Who
+from ..schemas import Grams, RowId, Tag, Uid, Who
 
 RuleName = Literal["linear", "square", "by_weight", "diffusion"]
 EventKind = Literal[
@@ -24,8 +24,6 @@ SaltState = Literal["early", "may_come_out", "right", "late", "out"]
 Container = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
 Percent = Annotated[float, Field(ge=0.3, le=12, allow_inf_nan=False)]
 Across = Annotated[float, Field(ge=3, le=400, allow_inf_nan=False)]
-RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]
-Uid = Annotated[str, StringConstraints(min_length=4, max_length=40, pattern=r"^[\w.:-]+$")]
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
 
 
@@ -239,13 +237,6 @@ class NoteIn(BaseModel):
     note: Note = ""
     at: datetime | None = None
     confirmed: bool = False
-    by: Who
-
-
-class StrikeIn(BaseModel):
-    """Why an entry was wrong."""
-
-    reason: Reason
     by: Who
 
 

@@ -16,8 +16,8 @@ from zymon.store.places import NotFoundError
 from zymon.store.warm_models import BatchEvent, PhReading, WarmStage
 
 from ..context import Ctx, Id, moment
-from ..errors import DoubtfulWeightError
-from ..salt.schemas import StrikeIn
+from ..errors import DoubtfulError
+from ..schemas import StrikeIn
 from . import schemas as s
 from . import views
 
@@ -65,7 +65,7 @@ def read(ctx: Ctx, batch_id: Id, body: s.ReadingIn) -> s.WarmDetail:
         of = store.warm_batch(session, _stage(session, batch_id), ctx.now_s)
         at_s = ctx.now_s if body.at is None else int(body.at.timestamp())
         if body.sample_c is not None and body.sample_c > WARM_SAMPLE_C and not body.confirmed:
-            raise DoubtfulWeightError(
+            raise DoubtfulError(
                 f"a sample of {body.sample_c:g} °C? In degrees Fahrenheit that is {(body.sample_c - 32) / 1.8:.0f} °C"
             )
         made = views.forecast_of(session, of)
@@ -75,7 +75,7 @@ def read(ctx: Ctx, batch_id: Id, body: s.ReadingIn) -> s.WarmDetail:
         )  # fmt: skip
         question = ask_about_ph(body.ph, low, high)
         if question and not body.confirmed:
-            raise DoubtfulWeightError(question)
+            raise DoubtfulError(question)
         if not 3 <= body.ph <= 9:
             raise OutOfRangeError(question or "pH must be between 3 and 9")
         entry = PhReading(

@@ -8,8 +8,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from zymon.core.fermentation.curve import Culture
 from zymon.core.fermentation.forecast import State
 
-from ..salt.schemas import RowId, Uid
-from ..schemas import Who
+from ..schemas import RowId, Uid, Who
 
 Ph = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
 TargetPh = Annotated[float, Field(ge=4, le=6, allow_inf_nan=False)]

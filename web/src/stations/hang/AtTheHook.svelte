@@ -7,7 +7,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
-  import { newUid } from '../salt/saltdesk.svelte';
+  import { newUid } from '../../api/uid';
 
   let { piece }: { piece: number } = $props();
   const say = words.hook;

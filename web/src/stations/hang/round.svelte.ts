@@ -1,5 +1,6 @@
 // A weigh round: piece after piece; each weight is kept on the device until the server has it.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { newUid } from '../../api/uid';
 import { session } from '../../shell/session.svelte';
 import { rightNow, typedNumber } from '../../units/format';
 
@@ -78,7 +79,7 @@ export class Round {
       return;
     }
     this.entries.push({
-      uid: crypto.randomUUID().slice(0, 18),
+      uid: newUid(),
       piece_id: piece.id,
       tag: piece.tag,
       gross_g: grams,

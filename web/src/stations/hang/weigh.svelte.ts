@@ -51,7 +51,7 @@ export class WeighEntry {
       return true;
     } catch (error) {
       this.text = sent;
-      if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
+      if (error instanceof ProblemError && error.code === 'doubtful') this.question = error.message;
       else this.problem = error instanceof Error ? error.message : words.errors.unexpected(0);
       return false;
     } finally {

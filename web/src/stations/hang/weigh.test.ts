@@ -24,7 +24,7 @@ describe('weighing a piece', () => {
   });
 
   it('asks about a doubtful one, keeps its digits, and stores it when it is kept', async () => {
-    const doubt = { status: 409, body: { code: 'weight_doubtful', detail: 'digits swapped? 691' } };
+    const doubt = { status: 409, body: { code: 'doubtful', detail: 'digits swapped? 691' } };
     const server = new FakeServer().on(PATH, doubt, { status: 201, body: stored });
     const entry = new WeighEntry(() => card, vi.fn());
     entry.text = '196';

@@ -1,12 +1,11 @@
 // What is done to pieces in salt: noted once however often it is tapped, taken back by striking it through.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { newUid } from '../../api/uid';
 import { session } from '../../shell/session.svelte';
 
 export type Card = Schema['SaltCard'];
 export type EventKind = Schema['NoteIn']['kind'];
 type Extra = Partial<Omit<Schema['NoteIn'], 'uid' | 'pieces' | 'kind' | 'by'>>;
-
-export const newUid = (): string => crypto.randomUUID().slice(0, 18);
 
 export class SaltDesk {
   busy = $state(false);
@@ -42,7 +41,7 @@ export class SaltDesk {
       this.took(answer);
       return answer;
     } catch (error) {
-      if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
+      if (error instanceof ProblemError && error.code === 'doubtful') this.question = error.message;
       else {
         session.complain(error);
         this.behind();

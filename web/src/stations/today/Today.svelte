@@ -8,7 +8,7 @@
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
-  import { newUid } from '../salt/saltdesk.svelte';
+  import { newUid } from '../../api/uid';
   import ChoreLine from './ChoreLine.svelte';
 
   const say = words.today;

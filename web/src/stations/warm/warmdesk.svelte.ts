@@ -1,7 +1,7 @@
 // What is noted of a batch in the warm stage; a pH that cannot be is asked about before it counts.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
-import { newUid } from '../salt/saltdesk.svelte';
+import { newUid } from '../../api/uid';
 
 type Detail = Schema['WarmDetail'];
 
@@ -31,7 +31,7 @@ export class WarmDesk {
       this.took(answer);
       return true;
     } catch (error) {
-      if (error instanceof ProblemError && error.code === 'weight_doubtful') this.question = error.message;
+      if (error instanceof ProblemError && error.code === 'doubtful') this.question = error.message;
       else session.complain(error);
       return false;
     } finally {

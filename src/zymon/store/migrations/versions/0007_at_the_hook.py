@@ -36,8 +36,7 @@ def upgrade() -> None:
         sa.UniqueConstraint("name"),
         sa.UniqueConstraint("token_sha256"),
     )
-    with op.batch_alter_table("device", schema=None) as batch_op:
-        batch_op.create_index("ix_device_place_id", ["place_id"], unique=False)
+    op.create_index("ix_device_place_id", "device", ["place_id"])
 
     op.create_table(
         "sensor_test",
@@ -57,8 +56,7 @@ def upgrade() -> None:
         ),
         sa.PrimaryKeyConstraint("id"),
     )
-    with op.batch_alter_table("sensor_test", schema=None) as batch_op:
-        batch_op.create_index("ix_sensor_test_place_id", ["place_id"], unique=False)
+    op.create_index("ix_sensor_test_place_id", "sensor_test", ["place_id"])
 
     op.create_table(
         "hang_event",
@@ -81,9 +79,8 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id"),
         sa.UniqueConstraint("uid"),
     )
-    with op.batch_alter_table("hang_event", schema=None) as batch_op:
-        batch_op.create_index("ix_hang_event_piece_id", ["piece_id"], unique=False)
+    op.create_index("ix_hang_event_piece_id", "hang_event", ["piece_id"])
 
-    with op.batch_alter_table("weighing", schema=None) as batch_op:
-        batch_op.add_column(sa.Column("uid", sa.String(length=60), nullable=True))
-        batch_op.create_unique_constraint("weighing_uid", ["uid"])
+    # added in place: the table is not made anew, for forecasts refer to its rows
+    op.add_column("weighing", sa.Column("uid", sa.String(length=60), nullable=True))
+    op.create_index("weighing_uid", "weighing", ["uid"], unique=True)
