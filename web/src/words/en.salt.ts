@@ -13,7 +13,6 @@ export const salt = {
   rows: (batch: string): string => `Pieces of ${batch}`,
   dose: (way: string, percent: string, free: boolean): string =>
     free ? `${way}, aiming at ${percent} %` : `${way}, ${percent} %`,
-  outIn: 'in',
   states: {
     early: 'not yet',
     may_come_out: 'from now',
@@ -22,12 +21,7 @@ export const salt = {
     out: 'out',
   },
   window: {
-    earliest: 'earliest',
-    best: 'best',
-    latest: 'latest',
     now: 'now',
-    open: 'may wait',
-    saltier: 'too salty after',
   },
   takeOut: (day: string, from: string): string => `Take out about ${day}${from}`,
   earliestFrom: (day: string): string => `, from ${day} on`,
@@ -49,21 +43,17 @@ export const salt = {
   careDue: (what: string, when: string): string => `${what} ${when}`,
   missed: (n: number): string => `left out ${n === 1 ? 'once' : `${n} times`}`,
   allDone: (what: string, tags: string): string => `${what}: ${tags}`,
-  shed: 'liquid shed',
   shedOf: (got: string, low: string, high: string): string =>
     `${got} poured off; ${low}–${high} is usual by now`,
   mean: 'mean',
   core: 'core',
-  ofFinal: (share: string): string => `${share} of what it settles at`,
   profile: (rim: string, core: string): string => `salt ${rim} % at the rim, ${core} % in the middle`,
   estimate: 'By estimate: diffusion in lean muscle, four in five within the band.',
   rules: 'When, by which rule',
   ruleDays: (days: string): string => `${days} d`,
-  ruleHours: (hours: string): string => `${hours} h`,
   never: 'not in sight',
   counts: 'counts',
   margin: 'margin, %',
-  coreRange: (low: string, high: string): string => `${low}–${high}`,
   cold: { pass: 'stayed cold', pending: 'cold so far', unknown: 'cold not known', fail: 'too warm' },
   caution: 'Under 4 °C until it is cured. Weigh curing salt in grams. Local food law comes first.',
   events: 'What was done',
@@ -101,8 +91,6 @@ export const salt = {
     take: 'Take out',
     keep: 'It does weigh that',
     early: 'Its core has little salt yet. Out now, it must stay under 4 °C until the salt has evened out.',
-    soaked: (before: string, after: string): string =>
-      `${before} % of salt, about ${after} % after the water`,
   },
   hook: {
     title: 'To the hook',
@@ -154,7 +142,6 @@ export const salt = {
     liquid: 'liquid, g',
     discardWhy: 'Why is it thrown away?',
   },
-  noPlace: 'There is no place to lie in yet: make a salt fridge first.',
 };
 
 export const today = {

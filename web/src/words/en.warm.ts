@@ -7,7 +7,6 @@ export const warm = {
     n === 0 ? 'nothing ferments' : `${plural(n, 'batch ferments', 'batches ferment')}`,
   noneHint: 'A minced batch comes here when it is stuffed: from then on its degree-hours count.',
   waiting: 'Waits for its warmth',
-  declare: 'Say where it is warm',
   hangsCold: 'It hangs cold, without a warm stage',
   ended: 'The last ones',
   states: {
@@ -24,7 +23,6 @@ export const warm = {
   crossed: (time: string): string => `5.3 measured ${time}`,
   never: 'Will not get to 5.3 like this',
   target: (ph: string, time: string): string => `${ph} about ${time}`,
-  targetNever: (ph: string): string => `will not get to its target of ${ph}`,
   measure: (time: string): string => `Measure next: ${time}`,
   causes: 'Likely because of',
   possible: 'Still possible',
