@@ -89,3 +89,13 @@ def test_the_bench_is_laid(wheelhouse: TestClient) -> None:
     lots = {lot["code"]: lot["id"] for lot in wheelhouse.get("/api/lots").json()}
     (batch,) = wheelhouse.get(f"/api/lots/{lots['CS-31']}").json()["batches"]
     assert len(batch["tags"]) == 6
+
+
+def test_the_round_asks_for_nothing_that_must_wait(wheelhouse: TestClient) -> None:
+    today = wheelhouse.get("/api/today").json()
+    titles = [c["title"] for c in (*today["due"], *today["later"])]
+    assert any("Measure the pH of J-23" in t for t in titles)
+    assert not any(t.startswith("Hang J-23") for t in titles)  # it still ferments
+    assert [c["state"] for c in wheelhouse.get("/api/warm").json()["ended"]] == ["stalled"]
+    states = {c["tag"]: c["state"] for c in wheelhouse.get("/api/salt").json()["pieces"]}
+    assert (states["V-05-01"], states["V-05-02"], states["N-09-01"]) == ("right", "out", "early")

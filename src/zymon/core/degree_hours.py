@@ -28,7 +28,10 @@ class DegreeHours:
 
 
 def degree_hours(
-    points: Sequence[tuple[float, float]], until_hour: float, table: DegreeHourTable, gap_hours: float | None = None
+    points: Sequence[tuple[float, float]] | Array,
+    until_hour: float,
+    table: DegreeHourTable,
+    gap_hours: float | None = None,
 ) -> DegreeHours:
     """Degree-hours from the first point to an hour, by exact areas over the threshold.
 
@@ -41,9 +44,9 @@ def degree_hours(
     >>> degree_hours([(0, 26), (52, 26)], 52, shipped()["us"].degree_hours).used
     977.6
     """
-    if not points:
+    if not len(points):
         raise OutOfRangeError("no temperature is logged: degree-hours cannot be counted")
-    hour, c = np.array(points, dtype=np.float64).T
+    hour, c = np.asarray(points, dtype=np.float64).T
     require("temperature", float(c[np.argmax(np.abs(c - 10.0))]), -40.0, 60.0, "°C")
     if (np.diff(hour) < 0).any():
         raise OutOfRangeError("temperatures must be in time order")

@@ -81,9 +81,10 @@ def bench_lines(session: Session, now_s: int) -> Iterable[LineOfRound]:
             cost="the meat warms while it waits",
             link=f"/bench/weigh/{open_one.id}",
         )
+    not_yet = {stage.batch_id for stage in warm.in_the_warm(session, now_s)} | warm.discarded_batches(session)
     for making in bench.makings(session):
         waiting = [p.tag for p in making.pieces if p.piece_id is None]
-        if waiting:
+        if waiting and making.batch_id not in not_yet:
             made_s = max(p.made_s for p in making.pieces)
             chore = Chore(f"hook-{making.batch_id}", "bench", 1, "elastic", made_s, made_s, made_s + 3 * DAY_S)
             yield LineOfRound(

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -62,7 +63,7 @@ class Clock:
 
 
 def goods_temperature(
-    points: Sequence[tuple[float, float]], setpoint_c: float | None, now_hour: float, recovers: bool = True
+    points: Sequence[tuple[float, float]] | Array, setpoint_c: float | None, now_hour: float, recovers: bool = True
 ) -> Array:
     """Temperature of the goods every quarter of an hour to 240 h: they follow the box's log, then what is ahead.
 
@@ -70,8 +71,8 @@ def goods_temperature(
     recovers [-], whether a box far off its set point comes back to it.
     """
     hours = np.arange(0.0, LONGEST_HOURS + STEP_HOURS / 2, STEP_HOURS)
-    if points:
-        at, c = (np.array(v, dtype=np.float64) for v in zip(*points, strict=True))
+    if len(points):
+        at, c = np.asarray(points, dtype=np.float64).T
         recent = float(np.mean(c[at >= at[-1] - 3.0]))
         box = np.interp(hours, at, c)
     else:
@@ -123,6 +124,11 @@ class Fermentation:
     temperature: tuple[tuple[float, float], ...]  # (hour, °C)
     readings: tuple[Reading, ...]
     now_hour: float
+
+    @cached_property
+    def box(self) -> Array:
+        """The box's temperature as an array of (hour, °C), shape (k, 2)."""
+        return np.array(self.temperature, dtype=np.float64).reshape(-1, 2)
 
     def __post_init__(self) -> None:
         require("target pH", self.target_ph, 4.0, 6.0, "")

@@ -61,12 +61,12 @@ def used_allowance(batch: Fermentation, table: DegreeHourTable) -> DegreeHours |
         return None
     reached = first_measured(batch)
     end = batch.now_hour if reached is None else reached
-    until = max(end, batch.temperature[0][0])
-    points = [p for p in batch.temperature if p[0] <= until]
-    if points[0][0] > 0:
-        points = [(0.0, points[0][1]), *points]
-    later = [p for p in batch.temperature if p[0] > end]
-    return degree_hours([*points, *later[:1]], max(end, points[0][0]), table)
+    box = batch.box
+    points = box[box[:, 0] <= max(end, box[0, 0])]
+    if points[0, 0] > 0:
+        points = np.concatenate([[[0.0, points[0, 1]]], points])
+    later = box[box[:, 0] > end]
+    return degree_hours(np.concatenate([points, later[:1]]), max(end, float(points[0, 0])), table)
 
 
 def forecast_fermentation(batch: Fermentation, table: DegreeHourTable) -> FermentationForecast:

@@ -88,8 +88,8 @@ class Falls:
 def kinds_of(batch: Fermentation) -> tuple[list[Kind], list[Clock]]:
     """The ways a batch may be, with the clock of each. Parameters: batch."""
     classes = CLASS_SHARES if batch.culture is None else {batch.culture: 1.0}
-    steady = goods_temperature(batch.temperature, batch.setpoint_c, batch.now_hour)
-    off = goods_temperature(batch.temperature, batch.setpoint_c, batch.now_hour, recovers=False)
+    steady = goods_temperature(batch.box, batch.setpoint_c, batch.now_hour)
+    off = goods_temperature(batch.box, batch.setpoint_c, batch.now_hour, recovers=False)
     boxes = [(False, 1.0)] if np.allclose(steady, off) else [(False, 1 - COLD_STAYS_SHARE), (True, COLD_STAYS_SHARE)]
     kinds, clocks = [], []
     for culture, share in classes.items():
