@@ -185,3 +185,32 @@ def test_the_round_and_its_calendar_over_a_clock_change(client: TestClient, cloc
     assert note(client, pieces, late["action"]["kind"]).status_code == 201
     assert all("Turn" not in c["title"] for c in client.get("/api/today").json()["due"])
     assert uid not in events()
+
+
+def test_free_salt_under_a_press_is_not_taken_for_a_dose(client: TestClient, clock: Clock, fridge: int) -> None:
+    quick = {"code": "R-01", "product": "Coated beef", "family": "coated_beef"}
+    one = {"raw_g": 900, "across_mm": 40}
+    first, *_ = put_in(
+        client, fridge, quick=quick, muscles=[one, one], geometry="slab", way="pressed", percent=2.7, free_salt=True
+    ).json()["pieces"]
+    url = f"/api/batches/{first['batch_id']}/ledger"
+
+    def salt() -> str:
+        return next(h["state"] for h in client.get(url).json()["hurdles"] if h["name"] == "salt")
+
+    assert salt() == "unknown"
+    note(client, [first["id"]], "way", way="measured", percent=2.7)
+    assert salt() == "unknown"  # its mate still lies under free salt
+
+
+def test_many_steps_are_all_counted(client: TestClient, clock: Clock, fridge: int) -> None:
+    piece = put_in(client, fridge, way="buried", percent=3.0).json()["pieces"][0]
+    for _ in range(12):
+        clock.now += 3600
+        assert note(client, [piece["id"]], "way", way="buried", percent=3.0).status_code == 201
+    clock.now += DAY
+    assert note(client, [piece["id"]], "out", value=1800, confirmed=True).status_code == 201
+    salty = client.get(f"/api/salt/{piece['id']}").json()["card"]["mean_percent"]
+    assert note(client, [piece["id"]], "soak", value=2).status_code == 201
+    clock.now += DAY
+    assert client.get(f"/api/salt/{piece['id']}").json()["card"]["mean_percent"] < salty - 0.05

@@ -131,6 +131,8 @@ def test_a_gap_in_the_box_is_said_and_counted_at_its_warmer_end(client: TestClie
     assert allowance["gaps"] == 1
     over_f = (28 * 1.8 + 32 - 60, 20 * 1.8 + 32 - 60)
     assert allowance["used"] == pytest.approx(28 * over_f[0] + 2 * over_f[1], rel=0.01)
+    left = (allowance["limit"] - allowance["used"]) / over_f[1]  # the fuse ends where what it shows runs out
+    assert datetime.fromisoformat(allowance["runs_out"]).timestamp() == pytest.approx(clock.now + left * HOUR, abs=60)
     assert hurdle(client, batch, "degree_hours")["state"] == "unknown"
 
 

@@ -1,5 +1,6 @@
 """What every route needs: the database, the forecasts, the settings and the clock."""
 
+from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
@@ -23,6 +24,7 @@ class Context:
     # the last previewed file as it was read, by its token: confirmed at once, a million rows need not be read again;
     # after a restart or another preview the staged file is read anew
     latest_preview: tuple[str, object] | None = None
+    device_calls: dict[int, deque[float]] = field(default_factory=dict)  # when each device called lately
     # runs a simulated workshop ahead by hours and gives the number of readings that came in; None where nothing is
     # simulated
     run_ahead: Callable[[float], int] | None = None

@@ -10,7 +10,7 @@ from zymon.store import places as store
 from zymon.store.board import hanging_count
 from zymon.store.climate import series
 from zymon.store.hang import pieces_in_places
-from zymon.store.salt import pieces_in_salt
+from zymon.store.salt import count_in_salt
 from zymon.store.warm import in_the_warm
 
 from . import schemas as s
@@ -39,7 +39,7 @@ def line(ctx: Ctx) -> s.Line:
             workshop=None if shop is None else s.WorkshopIn(name=shop.name, time_zone=shop.time_zone),
             now=moment(ctx.now_s),
             places=[views.place_out(session, p, counts.get(p.id, 0), ctx.now_s) for p in store.places(session)],
-            in_salt=len(pieces_in_salt(session)),
+            in_salt=count_in_salt(session),
             in_warm=len(in_the_warm(session, ctx.now_s)),
             simulated=ctx.run_ahead is not None,
         )

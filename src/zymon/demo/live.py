@@ -28,12 +28,18 @@ class LiveStandins:
         """Set up; `send` brings readings to the open interface under a token and gives its receipt."""
         self.context: Context = app.state.context
         self.send = send
-        self.ahead_s = 0.0
+        self.ahead_s = self._was_ahead()
         self.context.clock = self.clock
         self.chambers: dict[str, tuple[LiveChamber, float]] = {}
         self.lock = threading.Lock()
         self._make_known()
         self.context.run_ahead = self.forward
+
+    def _was_ahead(self) -> float:
+        """How far it was run ahead before it was stopped [s]: it goes on from its last reading."""
+        with self.context.db.reading() as session:
+            last_s = max((d.last_s or 0 for d in devices.devices(session)), default=0)
+        return max(0.0, last_s - time.time())
 
     def clock(self) -> float:
         """The simulated time: the real one, and what it was run ahead."""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.curing import Geometry
@@ -33,11 +33,20 @@ _LOADED = (
     selectinload(SaltPiece.events).joinedload(SaltEvent.place),
 )
 
+_IN_SALT = (
+    SaltPiece.made_piece_id.is_(None),
+    ~SaltPiece.events.any((SaltEvent.kind == "discard") & SaltEvent.struck_s.is_(None)),
+)
+
 
 def pieces_in_salt(session: Session) -> list[SaltPiece]:
     """Everything put in salt that is neither tagged for the hook nor thrown away, the oldest batch first."""
-    query = select(SaltPiece).options(*_LOADED).where(SaltPiece.made_piece_id.is_(None)).order_by(SaltPiece.id)
-    return [piece for piece in session.scalars(query).unique() if not ended(piece)]
+    return list(session.scalars(select(SaltPiece).options(*_LOADED).where(*_IN_SALT).order_by(SaltPiece.id)).unique())
+
+
+def count_in_salt(session: Session) -> int:
+    """How many pieces lie in salt or wait to be tagged."""
+    return session.scalar(select(func.count()).select_from(SaltPiece).where(*_IN_SALT)) or 0
 
 
 def pieces_of_batch(session: Session, batch_id: int) -> list[SaltPiece]:
@@ -255,10 +264,11 @@ def colds_for(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> Cold
 
 def cure_of(of: SaltPiece, colds: Colds, origin_s: int) -> Cure:
     """A piece's time in salt as the ledger sees it, in hours from `origin_s`."""
-    log = cold_of(of, colds).log
+    bag = bag_of(of, colds)
+    log = bag.cold.log
     out = out_at(of)
     return Cure(
-        way=events(of, "in", "way")[-1].way,
+        way="buried" if bag.free else bag.laid.way,
         from_hour=(put_in(of).at_s - origin_s) / 3600,
         to_hour=None if out is None else (out.at_s - origin_s) / 3600,
         temperature=tuple(

@@ -232,9 +232,9 @@ def in_the_warm(session: Session, now_s: int) -> list[WarmStage]:
 
 
 def waiting_for_warmth(session: Session) -> list[Making]:
-    """Minced batches of which no piece hangs and whose warm stage nobody declared, the latest first."""
+    """Batches, whole muscle too, of which no piece hangs and whose warm stage nobody declared, the latest first."""
     declared = select(WarmStage.batch_id).where(WarmStage.struck_s.is_(None))
     ended = select(BatchEvent.batch_id).where(BatchEvent.kind.in_(ENDS), BatchEvent.struck_s.is_(None))
     query = select(Making).where(Making.batch_id.not_in(declared), Making.batch_id.not_in(ended))
     found = session.scalars(query.order_by(Making.made_s.desc()))
-    return [m for m in found if '"goods":"minced"' in m.sheet and not any(p.piece_id is not None for p in m.pieces)]
+    return [m for m in found if not any(p.piece_id is not None for p in m.pieces)]

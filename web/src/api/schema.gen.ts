@@ -1885,10 +1885,10 @@ export interface components {
             takes_grams: boolean;
         };
         /**
-         * AdviceOut
-         * @description What to do, and the evidence.
+         * Advice
+         * @description What to do, why, and the evidence in this piece's own records.
          */
-        AdviceOut: {
+        Advice: {
             /**
              * Act
              * @enum {string}
@@ -1960,7 +1960,7 @@ export interface components {
          */
         AtTheHook: {
             /** Advice */
-            advice: components["schemas"]["AdviceOut"][];
+            advice: components["schemas"]["Advice"][];
             /** Events */
             events: components["schemas"]["HangEventOut"][];
             /** Held */
@@ -2792,10 +2792,10 @@ export interface components {
             readings: number;
         };
         /**
-         * FoundIn
-         * @description The taps of an inspection; null where it was not looked at.
+         * Found
+         * @description An inspection: what was tapped; None where it was not looked at.
          */
-        FoundIn: {
+        Found: {
             /**
              * Cracks
              * @default false
@@ -2849,7 +2849,7 @@ export interface components {
             at?: string | null;
             /** By */
             by: string;
-            found?: components["schemas"]["FoundIn"] | null;
+            found?: components["schemas"]["Found"] | null;
             /**
              * Kind
              * @enum {string}
@@ -2877,7 +2877,7 @@ export interface components {
             at: string;
             /** By */
             by: string;
-            found: components["schemas"]["FoundIn"] | null;
+            found: components["schemas"]["Found"] | null;
             /** Id */
             id: number;
             /**
@@ -5133,6 +5133,11 @@ export interface components {
             geometry: "slab" | "cylinder" | "sphere";
             /** Id */
             id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
             /** Meat G */
             meat_g: number;
             /** Next Tag */

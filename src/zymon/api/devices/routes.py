@@ -19,7 +19,6 @@ from ..schemas import Name, Who
 router = APIRouter(tags=["devices"])
 
 CALLS_PER_MINUTE = 120
-_calls: dict[str, deque[float]] = {}
 
 Kind = Literal["climate", "scale", "ph"]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
@@ -132,7 +131,7 @@ def send(ctx: Ctx, body: ReadingsIn, authorization: Annotated[str, Header()] = "
     token = authorization.removeprefix("Bearer ").strip()
     with ctx.db.writing() as session:
         of = store.device_of(session, token)
-        _hold_back(of.token_sha256)
+        _hold_back(ctx.device_calls, of.id)
         sent = [
             store.Sent(int(r.at.timestamp()), r.temperature_c, r.rh_percent, r.gross_g if of.kind == "scale" else r.ph)
             for r in body.readings
@@ -169,9 +168,9 @@ def forward(ctx: Ctx, body: ForwardIn) -> ForwardOut:
     return ForwardOut(now=moment(ctx.now_s), readings=readings)
 
 
-def _hold_back(who: str) -> None:
+def _hold_back(all_calls: dict[int, deque[float]], device_id: int) -> None:
     """Refuse a flood: readings can be gathered into one call. Raises FloodError."""
-    calls = _calls.setdefault(who, deque(maxlen=CALLS_PER_MINUTE))
+    calls = all_calls.setdefault(device_id, deque(maxlen=CALLS_PER_MINUTE))
     now = time.monotonic()
     if len(calls) == CALLS_PER_MINUTE and now - calls[0] < 60:
         raise FloodError(f"more than {CALLS_PER_MINUTE} calls a minute: gather readings, 2000 fit in one call")

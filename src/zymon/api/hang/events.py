@@ -1,6 +1,5 @@
 """Inspection by taps, and what is done at the hook: turned, wiped, wrapped, patched, held, released."""
 
-from dataclasses import asdict
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -11,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.judge import TOO_FAST_RING
 from zymon.core.errors import OutOfRangeError
-from zymon.core.faults import DAMP_RH, Act, Evidence, Feel, Found, Mould, MouldHow, Smell, Surface, advise
+from zymon.core.faults import DAMP_RH, Advice, Evidence, Found, advise
 from zymon.store import hang as pieces
 from zymon.store import hang_events as store
 from zymon.store.hang_models import HangEvent
@@ -25,27 +24,13 @@ HangKind = Literal["inspect", "turn", "wipe", "wrap", "patch", "hold", "release"
 LOOK_BACK_S = 7 * 86_400
 
 
-class FoundIn(BaseModel):
-    """The taps of an inspection; null where it was not looked at."""
-
-    firm_rim: Feel | None = None
-    firm_core: Feel | None = None
-    smell: Smell | None = None
-    surface: Surface | None = None
-    mould: Mould | None = None
-    mould_how: MouldHow | None = None
-    sag: bool = False
-    cracks: bool = False
-    salt_spots: bool = False
-
-
 class HangEventIn(BaseModel):
     """Something seen or done, on one piece or on several, all or none."""
 
     uid: Uid
     pieces: Annotated[list[RowId], Field(min_length=1, max_length=500)]
     kind: HangKind
-    found: FoundIn | None = None
+    found: Found | None = None
     note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
     at: datetime | None = None
     by: Who
@@ -57,18 +42,10 @@ class HangEventOut(BaseModel):
     id: int
     kind: HangKind
     at: datetime
-    found: FoundIn | None
+    found: Found | None
     note: str
     by: str
     struck_reason: str | None
-
-
-class AdviceOut(BaseModel):
-    """What to do, and the evidence."""
-
-    act: Act
-    what: str
-    because: str
 
 
 class AtTheHook(BaseModel):
@@ -76,7 +53,7 @@ class AtTheHook(BaseModel):
 
     events: list[HangEventOut]
     held: bool
-    advice: list[AdviceOut]
+    advice: list[Advice]
 
 
 @router.get("/pieces/{piece_id}/hook")
@@ -86,12 +63,16 @@ def at_the_hook(ctx: Ctx, piece_id: Id) -> AtTheHook:
         return _at_the_hook(ctx, session, piece_id)
 
 
+def _found(kept: str | None) -> Found:
+    return Found(**orjson.loads(kept or "{}"))
+
+
 def _at_the_hook(ctx: Context, session: Session, piece_id: int) -> AtTheHook:
     of = pieces.piece(session, piece_id)
     found = store.events_of(session, piece_id)
     looked = [e for e in found if e.kind == "inspect" and e.struck_s is None]
-    advice = []
-    if looked and looked[-1].found:
+    advice: list[Advice] = []
+    if looked:
         last = looked[-1]
         made = ctx.board.of_piece(session, of, ctx.now_s)
         place_id = pieces.last_hanging(of).place_id
@@ -103,14 +84,14 @@ def _at_the_hook(ctx: Context, session: Session, piece_id: int) -> AtTheHook:
             damp_hours=store.damp_hours(session, place_id, DAMP_RH, last.at_s - LOOK_BACK_S, last.at_s),
             days=(last.at_s - of.hung_s) / 86_400,
         )
-        advice = [AdviceOut(**asdict(a)) for a in advise(Found(**orjson.loads(last.found or "{}")), evidence)]
+        advice = advise(_found(last.found), evidence)
     return AtTheHook(
         events=[
             HangEventOut(
                 id=e.id,
                 kind=e.kind,  # type: ignore[arg-type] # checked on entry
                 at=moment(e.at_s),
-                found=None if e.found is None else FoundIn.model_validate_json(e.found),
+                found=None if e.found is None else _found(e.found),
                 note=e.note,
                 by=e.by,
                 struck_reason=e.struck_reason,
@@ -137,7 +118,7 @@ def note(ctx: Ctx, body: HangEventIn) -> AtTheHook:
                 piece_id=piece_id,
                 kind=body.kind,
                 at_s=at_s,
-                found=None if body.found is None else body.found.model_dump_json(),
+                found=None if body.found is None else orjson.dumps(body.found).decode(),
                 note=body.note,
                 by=body.by,
                 entered_s=ctx.now_s,

@@ -169,6 +169,7 @@ class WaitingBatch(BaseModel):
     id: int
     code: str
     product: str
+    made_at: datetime
     way: Way
     percent: float
     across_mm: float

@@ -193,22 +193,25 @@ def salt_out(session: Session, now_s: int) -> s.SaltOut:
             s.WayOut(id=key, name=way.name, says=way.says, clock=way.clock, waits=way.waits)
             for key, way in REGISTRY.items()
         ],
-        waiting=[w for making in store.waiting_batches(session) if (w := waiting_batch(making))],
+        waiting=waiting(session),
         next_code=next_code(session, "Salted"),
     )
 
 
-def waiting_batch(of: Making) -> s.WaitingBatch | None:
-    """A batch of the Bench that waits for its salt; None for minced goods."""
-    sheet = SheetModel.model_validate_json(of.sheet)
+def waiting(session: Session) -> list[s.WaitingBatch]:
+    """Batches of the Bench that wait for their salt."""
+    sheets = [(m, SheetModel.model_validate_json(m.sheet)) for m in store.waiting_batches(session)]
+    return [_waiting(of, sheet) for of, sheet in sheets if sheet.plan.salting != "in_the_mince"]
+
+
+def _waiting(of: Making, sheet: SheetModel) -> s.WaitingBatch:
     plan = sheet.plan
-    if plan.salting == "in_the_mince":
-        return None
     return s.WaitingBatch(
         id=of.batch_id,
         code=of.batch.code,
         product=of.batch.product,
-        way=plan.salting,
+        made_at=moment(of.made_s),
+        way=plan.salting,  # type: ignore[arg-type] # in the mince is left out above
         percent=round(min(max(of.batch.salt_percent or sheet.salt_percent, 0.3), 12.0), 2),
         across_mm=plan.across_mm,
         geometry="slab" if plan.shape == "slab" else "cylinder",

@@ -22,9 +22,11 @@ from ..bench.views import things_of
 from ..context import Context
 from ..salt.schemas import CareOut, SaltCard
 from ..salt.views import cards
+from ..salt.views import waiting as waiting_for_salt
 from ..views import STALE_S
 from ..warm.schemas import WarmCard
 from ..warm.views import card_of as warm_card
+from ..warm.views import waiting as waiting_for_warmth
 from .schemas import ActionOut
 
 DAY_S = 86_400
@@ -94,18 +96,12 @@ def bench_lines(session: Session, now_s: int) -> Iterable[LineOfRound]:
                 cost="nobody knows how they dry until they hang",
                 link=f"/bench/batch/{making.batch_id}",
             )
-    for making in salt.waiting_batches(session):
-        if '"salting":"in_the_mince"' not in making.sheet:
-            chore = Chore(
-                f"salt-{making.batch_id}", "bench", 2, "firm", making.made_s, making.made_s, making.made_s + DAY_S
-            )
-            yield LineOfRound(
-                chore,
-                f"Put {making.batch.code} in salt",
-                making.batch.product,
-                cost="raw meat without salt",
-                link="/salt",
-            )
+    for unsalted in waiting_for_salt(session):
+        at = unsalted.made_at.timestamp()
+        chore = Chore(f"salt-{unsalted.id}", "bench", 2, "firm", at, at, at + DAY_S)
+        yield LineOfRound(
+            chore, f"Put {unsalted.code} in salt", unsalted.product, cost="raw meat without salt", link="/salt"
+        )
 
 
 def salt_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[LineOfRound]:
@@ -177,12 +173,13 @@ def _out_line(card: SaltCard, place_order: int) -> LineOfRound:
 
 def warm_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[LineOfRound]:
     """When to measure, what is wrong, what may go on to the hook; batches whose warm stage nobody declared."""
-    for making in warm.waiting_for_warmth(session):
-        chore = Chore(f"warm-{making.batch_id}", "warm", 0, "firm", making.made_s, making.made_s, making.made_s + DAY_S)
+    for unwarmed in waiting_for_warmth(session):
+        at = unwarmed.made_at.timestamp()
+        chore = Chore(f"warm-{unwarmed.batch_id}", "warm", 0, "firm", at, at, at + DAY_S)
         yield LineOfRound(
             chore,
-            f"Say where {making.batch.code} is warm, or that it hangs cold",
-            making.batch.product,
+            f"Say where {unwarmed.batch} is warm, or that it hangs cold",
+            unwarmed.product,
             cost="its degree-hours are not counted",
             link="/warm",
         )

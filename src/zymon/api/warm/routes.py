@@ -137,7 +137,7 @@ def what_if(ctx: Ctx, batch_id: Id, body: s.WarmWhatIf) -> s.WarmWhatIfOut:
     now = of.fermentation.now_hour
     box = (*of.fermentation.temperature, (now, body.setpoint_c)) if of.fermentation.temperature else ()
     changed = replace(of.fermentation, setpoint_c=body.setpoint_c, temperature=box)
-    made = forecast_fermentation(changed, table)
+    made = forecast_fermentation(changed, table, views.GAP_HOURS)
     crosses, out = made.crosses.p50, made.runs_out_hour
     origin = of.stage.stuffed_s
     return s.WarmWhatIfOut(

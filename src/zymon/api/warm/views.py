@@ -1,12 +1,11 @@
 """From batches in the warm stage and their forecasts to what the Warm shows."""
 
-import itertools
 from collections.abc import Sequence
 from datetime import datetime
 
+import numpy as np
 from sqlalchemy.orm import Session
 
-from zymon.core.degree_hours import degree_hours
 from zymon.core.fermentation.forecast import (
     FermentationForecast,
     Window,
@@ -40,14 +39,11 @@ def when(of: store.WarmBatch, window: Window) -> s.WhenOut:
 
 def _allowance(of: store.WarmBatch, made: FermentationForecast, limits: LimitProfile) -> s.AllowanceOut:
     table = limits.degree_hours
-    points = list(of.fermentation.temperature)
+    box = of.fermentation.box
     measured = first_measured(of.fermentation)
     end = of.fermentation.now_hour if measured is None else measured
     used = made.used
-    gaps = 0
-    if points and end >= points[0][0]:
-        gaps = sum(b[0] - a[0] > GAP_HOURS for a, b in itertools.pairwise([*points, (end, 0.0)]) if a[0] < end)
-        used = degree_hours([(0.0, points[0][1]), *points], end, table, gap_hours=GAP_HOURS)
+    silences = np.diff(np.append(box[box[:, 0] < end, 0], end))
     limit = table.limit(table.from_celsius(of.fermentation.setpoint_c or 20.0)) if used is None else used.limit
     return s.AllowanceOut(
         profile=limits.id,
@@ -56,8 +52,8 @@ def _allowance(of: store.WarmBatch, made: FermentationForecast, limits: LimitPro
         unit=f"{table.unit} h",
         share=None if used is None else round(used.used / limit, 4),
         runs_out=_at(of, made.runs_out_hour),
-        gaps=gaps,
-        at_c=round(points[-1][1], 1) if points else None,
+        gaps=int((silences > GAP_HOURS).sum()),
+        at_c=round(float(box[-1, 1]), 1) if len(box) else None,
     )
 
 
@@ -106,7 +102,8 @@ def card_of(session: Session, of: store.WarmBatch) -> s.WarmCard:
 
 def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
     """The forecast of a batch under the limits it is judged by."""
-    return forecast_fermentation(of.fermentation, profile(session, of.stage.making.profile).degree_hours)
+    limits = profile(session, of.stage.making.profile)
+    return forecast_fermentation(of.fermentation, limits.degree_hours, GAP_HOURS)
 
 
 def reading_out(of: PhReading, origin_s: int) -> s.ReadingOut:
@@ -178,9 +175,13 @@ def meter_out(of: PhMeter, now_s: int) -> s.MeterOut:
     )
 
 
-def waiting(of: Making) -> s.WaitingForWarmth:
-    """What the sheet tells of a batch that waits."""
-    sheet = SheetModel.model_validate_json(of.sheet)
+def waiting(session: Session) -> list[s.WaitingForWarmth]:
+    """Minced batches whose warm stage nobody declared."""
+    sheets = [(m, SheetModel.model_validate_json(m.sheet)) for m in store.waiting_for_warmth(session)]
+    return [_waiting(of, sheet) for of, sheet in sheets if sheet.plan.goods == "minced"]
+
+
+def _waiting(of: Making, sheet: SheetModel) -> s.WaitingForWarmth:
     sugar = [line.amount for line in sheet.lines if line.role == "sugar" and line.basis == "percent"]
     salt = of.batch.salt_percent
     return s.WaitingForWarmth(
@@ -207,6 +208,6 @@ def warm_out(session: Session, now_s: int) -> s.WarmOut:
     return s.WarmOut(
         running=cards(running),
         ended=cards(ended),
-        waiting=[waiting(m) for m in store.waiting_for_warmth(session)],
+        waiting=waiting(session),
         meters=[meter_out(m, now_s) for m in store.meters(session)],
     )

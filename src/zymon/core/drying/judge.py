@@ -1,7 +1,6 @@
 """What a forecast means for the person at the chamber: state, days left, what wants a hand, how big to draw it."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -17,6 +16,7 @@ Want = Literal["too_fast", "doubtful", "weigh"]
 SOON_DAYS = 7.0
 OVER_POINTS = 3.0  # percentage points past the target from which texture and money are lost
 TOO_FAST_RING = 0.5
+HEAVIER_THAN_HUNG = 1.005  # by which a weight may exceed that when hung
 WEIGH_AFTER_SHARE = 0.25  # of the usual way, since the last weighing, after which a weighing is worth the walk
 
 
@@ -78,15 +78,26 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     return Judgement(state, tuple(wants), left)
 
 
+def _tolerance(made: PieceForecast, at_s: float) -> float:
+    """How far a loss may lie from the expected one before it is asked about [share]."""
+    low, _, high = made.loss_at(at_s)
+    return max(4.0 * max((high - low) / 2.56, 0.004), 0.03)
+
+
+def _believed_before(piece: Piece, made: PieceForecast, at_s: float) -> list[float]:
+    doubted = {d.at_s for d in made.doubts}
+    return [w.gross_g for w in piece.weighings if w.at_s < at_s and w.at_s not in doubted]
+
+
 def ask_range(piece: Piece, made: PieceForecast, at_s: float) -> tuple[float, float]:
     """Between which gross weights [g] a weighing is not asked about. Parameters: piece; made; at_s [s]."""
-    low, mid, high = made.loss_at(at_s)
-    tolerance = max(4.0 * max((high - low) / 2.56, 0.004), 0.03)
-    before = [w.gross_g for w in piece.weighings if w.at_s < at_s and all(d.at_s != w.at_s for d in made.doubts)]
-    most = piece.gross_at(mid - tolerance)
+    _, mid, _ = made.loss_at(at_s)
+    tolerance = _tolerance(made, at_s)
+    most_g = [piece.gross_at(mid - tolerance), piece.start_weight_g * HEAVIER_THAN_HUNG]
+    before = _believed_before(piece, made, at_s)
     if before:
-        most = min(most, before[-1] + max(2.0, 0.012 * piece.net_start_g))
-    return piece.gross_at(mid + tolerance), min(most, piece.start_weight_g * 1.005)
+        most_g.append(before[-1] + max(2.0, 0.012 * piece.net_start_g))
+    return piece.gross_at(mid + tolerance), min(most_g)
 
 
 def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) -> str | None:
@@ -95,20 +106,16 @@ def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) ->
     Parameters: piece, with its believed weighings; made, its forecast; gross_g [g]; at_s [s].
     A weight is asked about when it is well outside the window, or heavier than an earlier believed weighing.
     """
-    low, mid, high = made.loss_at(at_s)
-    sd = max((high - low) / 2.56, 0.004)
-    tolerance = max(4.0 * sd, 0.03)
-    loss = piece.loss_fraction(gross_g)
-    expected_g = piece.gross_at(mid)
-    if gross_g > piece.start_weight_g * 1.005:
+    _, mid, _ = made.loss_at(at_s)
+    low_g, high_g = ask_range(piece, made, at_s)
+    if gross_g > piece.start_weight_g * HEAVIER_THAN_HUNG:
         more = gross_g - piece.start_weight_g
-        return f"{more:.0f} g more than when it was hung; {likely_slip(gross_g, expected_g)}"
-    if abs(loss - mid) > tolerance:
-        return likely_slip(gross_g, expected_g)
-    doubted = {d.at_s for d in made.doubts}
-    before: Sequence[float] = [w.gross_g for w in piece.weighings if w.at_s < at_s and w.at_s not in doubted]
-    if before and gross_g > before[-1] + max(2.0, 0.012 * piece.net_start_g):
-        return f"heavier than the {before[-1]:.0f} g before: pieces do not gain weight. Tare, scale, or another piece?"
+        return f"{more:.0f} g more than when it was hung; {likely_slip(gross_g, piece.gross_at(mid))}"
+    if gross_g < low_g or gross_g > piece.gross_at(mid - _tolerance(made, at_s)):
+        return likely_slip(gross_g, piece.gross_at(mid))
+    if gross_g > high_g:
+        last_g = _believed_before(piece, made, at_s)[-1]
+        return f"heavier than the {last_g:.0f} g before: pieces do not gain weight. Tare, scale, or another piece?"
     return None
 
 

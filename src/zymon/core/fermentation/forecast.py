@@ -55,8 +55,11 @@ def first_measured(batch: Fermentation) -> float | None:
     return next((r.hour for r in batch.readings if 3.8 <= r.ph <= HURDLE_PH), None)
 
 
-def used_allowance(batch: Fermentation, table: DegreeHourTable) -> DegreeHours | None:
-    """Degree-hours from stuffing to the first measured 5.3, or to now; None without a log. Parameters: batch; table."""
+def used_allowance(batch: Fermentation, table: DegreeHourTable, gap_hours: float | None = None) -> DegreeHours | None:
+    """Degree-hours from stuffing to the first measured 5.3, or to now; None without a log.
+
+    Parameters: batch; table; gap_hours [h], None or the silence from which a gap is counted at its warmer end.
+    """
     if not batch.temperature:
         return None
     reached = first_measured(batch)
@@ -66,13 +69,16 @@ def used_allowance(batch: Fermentation, table: DegreeHourTable) -> DegreeHours |
     if points[0, 0] > 0:
         points = np.concatenate([[[0.0, points[0, 1]]], points])
     later = box[box[:, 0] > end]
-    return degree_hours(np.concatenate([points, later[:1]]), max(end, float(points[0, 0])), table)
+    return degree_hours(np.concatenate([points, later[:1]]), max(end, float(points[0, 0])), table, gap_hours)
 
 
-def forecast_fermentation(batch: Fermentation, table: DegreeHourTable) -> FermentationForecast:
+def forecast_fermentation(
+    batch: Fermentation, table: DegreeHourTable, gap_hours: float | None = None
+) -> FermentationForecast:
     """Forecast the fall of a batch.
 
-    Parameters: batch, as of its now; table, of degree-hours. Nothing after now is used.
+    Parameters: batch, as of its now; table, of degree-hours; gap_hours [h], None or the silence from which a gap of the
+    log is counted at its warmer end. Nothing after now is used.
     """
     falls = weigh_falls(batch)
     now = batch.now_hour
@@ -80,7 +86,7 @@ def forecast_fermentation(batch: Fermentation, table: DegreeHourTable) -> Fermen
     cross, target = falls.hour_of(HURDLE_PH), falls.hour_of(batch.target_ph)
     crosses_share = float(falls.weight[np.isfinite(cross)].sum())
     measured = first_measured(batch)
-    used = used_allowance(batch, table)
+    used = used_allowance(batch, table, gap_hours)
     hours = np.linspace(0.0, min(max(2.0 * now, 72.0), LONGEST_HOURS), 73)
     likely = falls.thinned(CURVE_DRAWS)
     curve = np.quantile(likely.ph_at_hours(hours), (0.1, 0.5, 0.9), axis=1).T

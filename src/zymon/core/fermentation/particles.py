@@ -180,9 +180,8 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
 
     Parameters: batch; draws [-] in each of two rounds.
     """
-    whole = draws
-    draws = whole // 2 if batch.readings else whole  # the first round only looks where to draw
-    even = even_normals(draws)
+    first = draws // 2 if batch.readings else draws  # the first round only looks where to draw
+    even = even_normals(first)
     kinds, clocks = kinds_of(batch)
     shares = np.array([k.share for k in kinds])
     shares /= shares.sum()
@@ -194,15 +193,14 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
             return np.full(n, batch.dextrose_percent)
         return np.abs(USUAL_DEXTROSE + USUAL_DEXTROSE_SD * even_normals(n)[:, WIDTH])
 
-    kind = shared_out(np.maximum(shares, 0.02), draws)
+    kind = shared_out(np.maximum(shares, 0.02), first)
     x = mean[kind] + sd[kind] * even[:, :WIDTH]
-    falls = _falls(kinds, clocks, kind, x, sugar_of(draws))
+    falls = _falls(kinds, clocks, kind, x, sugar_of(first))
     log_w = np.log(shares[kind] / np.maximum(shares[kind], 0.02)) + _log_likelihood(batch, falls, x[:, -1])
     weight = _normalised(log_w)
     if not batch.readings:
         return _with(falls, weight)
     # second round: around what the first one found, kind by kind, with wide tails
-    draws = whole
     found = np.array([weight[kind == k].sum() for k in range(len(kinds))])
     pick = 0.8 * found + 0.2 * shares
     even = even_normals(draws)

@@ -2,9 +2,11 @@
 
 import itertools
 from collections.abc import Sequence
+from dataclasses import replace
 
 from ..degree_hours import HURDLE_PH, degree_hours
 from .batch import GAP_HOURS, Batch, Cure, Hurdle, Points, WarmStage
+from .bowl import EXCESS_WAYS
 
 PRACTICE = "usual practice for dried goods"
 COLD_C, LONGEST_RUN_HOURS = 5.0, 4.0
@@ -46,7 +48,11 @@ def worst_cure(cures: Sequence[Cure], now_hour: float) -> Cure | None:
     """
     order = ("fail", "unknown", "pending", "pass")
     judged = [(order.index(cold_hurdle(cure, now_hour).state), i) for i, cure in enumerate(cures)]
-    return cures[min(judged)[1]] if judged else None
+    if not judged:
+        return None
+    free = next((cure.way for cure in cures if cure.way in EXCESS_WAYS), None)  # one piece under free salt is enough
+    worst = cures[min(judged)[1]]
+    return worst if free is None else replace(worst, way=free)
 
 
 def core_salt(batch: Batch) -> Hurdle | None:

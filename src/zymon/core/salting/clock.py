@@ -30,7 +30,6 @@ CORE_REACHED, CORE_HALF = 0.8, 0.5  # share of the final level at the centre
 LITTLE, MUCH = 0.85, 1.35  # of the aim: under it too mild, over it too salty
 DAYS_PER_CM2 = 0.62  # in which the slowest core of a slab has its salt
 POINTS = 52
-MARKS = 8  # moments that are hit exactly: now, and the times of steps
 SPREAD = np.array([1 / DIFFUSIVITY_SPREAD, 1.0, DIFFUSIVITY_SPREAD])  # slow, usual, fast
 
 
@@ -57,7 +56,6 @@ class SaltClock:
     earliest_s: float | None
     best_s: float | None
     latest_s: float | None  # None: it may wait
-    too_salty_s: float | None
     core_reached_s: tuple[float | None, float | None, float | None]  # fast, usual, slow
     rules: tuple[RuleDay, ...]
     leads: str  # the rule the day comes from; "aim" with free salt
@@ -81,7 +79,8 @@ def salt_clocks(bags: Sequence[Bag], now_s: float) -> list[SaltClock]:
     """
     if not bags:
         return []
-    times = np.array([_times(bag, now_s) for bag in bags]).T  # (m+1, n)
+    marks = 1 + max(len(_own_times(bag)) for bag in bags)
+    times = np.array([_times(bag, now_s, marks) for bag in bags]).T  # (m+1, n)
     warmth = np.stack([bag.cold.warmth(times[:, i]) for i, bag in enumerate(bags)], axis=1)
     half_m = np.array([bag.across_mm for bag in bags]) / 2000
     lean = np.array([1 - bag.fat_percent / 100 for bag in bags])
@@ -94,8 +93,13 @@ def salt_clocks(bags: Sequence[Bag], now_s: float) -> list[SaltClock]:
     return [_clock(bag, i, len(bags), times[:, i], found, now_s) for i, bag in enumerate(bags)]
 
 
-def _times(bag: Bag, now_s: float) -> Array:
-    """The moments looked at: dense at first, with now and every step among them."""
+def _own_times(bag: Bag) -> list[float]:
+    """The moments at which something changed for the salt."""
+    return [s.at_s for s in bag.steps[1:]] + [s.at_s + s.hours * 3600 for s in bag.steps if s.kind == "soak"]
+
+
+def _times(bag: Bag, now_s: float, marks: int) -> Array:
+    """The moments looked at: dense at first; among them, filled up to `marks`, now and every step."""
     from_s = bag.in_s
     core_slow = DAYS_PER_CM2 * (bag.across_mm / 10 / (1 - bag.skin_share)) ** 2 / (1 - bag.fat_percent / 100)
     days = max(1.35 * max(_rule_days(bag, name) for name in RULES), core_slow, 2.0)
@@ -103,10 +107,8 @@ def _times(bag: Bag, now_s: float) -> Array:
         days = max((bag.out_s - from_s) / SECONDS_PER_DAY + 1, 1.0)
     days = max(days, (now_s - from_s) / SECONDS_PER_DAY * 1.2)
     grid = from_s + np.linspace(0, 1, POINTS) ** 2 * days * SECONDS_PER_DAY
-    own = [s.at_s for s in bag.steps[1:]] + [s.at_s + s.hours * 3600 for s in bag.steps if s.kind == "soak"]
-    marks = np.full(MARKS, max(now_s, from_s))
-    marks[1 : 1 + len(own[: MARKS - 1])] = own[: MARKS - 1]
-    return np.sort(np.concatenate([grid, marks]))
+    own = _own_times(bag)
+    return np.sort(np.concatenate([grid, own, np.full(marks - len(own), max(now_s, from_s))]))
 
 
 def _outside(bags: Sequence[Bag], times: Array) -> Outside:
@@ -160,14 +162,13 @@ class _Window:
     earliest_s: float | None
     best_s: float | None
     latest_s: float | None
-    too_salty_s: float | None
     rules: tuple[RuleDay, ...]
     leads: str
 
 
 def _free_window(bag: Bag, times: Array, mean: Array) -> _Window:
     early, best, late = (_when(times, mean, share * bag.laid.percent) for share in (LITTLE, 1.0, MUCH))
-    return _Window(early, best, late, late, tuple(_rule(bag, name, chosen=False) for name in RULES), "aim")
+    return _Window(early, best, late, tuple(_rule(bag, name, chosen=False) for name in RULES), "aim")
 
 
 def _dose_window(bag: Bag, times: Array, core: Array, reached_s: float | None) -> _Window:
@@ -183,7 +184,7 @@ def _dose_window(bag: Bag, times: Array, core: Array, reached_s: float | None) -
     half_s = _when(times, core, CORE_HALF * bag.laid.percent)
     more = REGISTRY[bag.laid.way].latest_days_more
     latest_s = None if more is None else best_s + more * SECONDS_PER_DAY
-    return _Window(min(half_s or best_s, best_s), best_s, latest_s, None, rules, leads.name)
+    return _Window(min(half_s or best_s, best_s), best_s, latest_s, rules, leads.name)
 
 
 def _clock(bag: Bag, i: int, n: int, times: Array, found: TakenUp, now_s: float) -> SaltClock:
@@ -204,7 +205,6 @@ def _clock(bag: Bag, i: int, n: int, times: Array, found: TakenUp, now_s: float)
         earliest_s=window.earliest_s,
         best_s=window.best_s,
         latest_s=window.latest_s,
-        too_salty_s=window.too_salty_s,
         core_reached_s=(reached[0], reached[1], reached[2]),
         rules=window.rules,
         leads=window.leads,

@@ -52,7 +52,7 @@
 
 <div class="flex h-full flex-col">
   {#if line.data}<Line line={line.data} placeId={null} station="bench" />{/if}
-  <div class="page">
+  <div class="station">
     {#if data}
       <main>
         <p class="quiet">{data.product} · {say.made(fullDay(data.made_at), data.by)}</p>
@@ -141,23 +141,6 @@
 </div>
 
 <style>
-  .page {
-    flex: 1;
-    min-height: 0;
-    display: flex;
-    overflow-y: auto;
-  }
-  main {
-    flex: 1;
-    min-width: 0;
-    padding: 0.9rem 1.25rem 3rem;
-  }
-  aside {
-    width: 24rem;
-    flex: none;
-    padding: 0.9rem 1.25rem 2rem;
-    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
-  }
   .used th,
   .used td {
     padding: 0.3rem 1rem 0.3rem 0;
@@ -177,13 +160,5 @@
     flex-wrap: wrap;
     gap: 1rem 1.4rem;
     margin-top: 1rem;
-  }
-  @media (max-width: 900px) {
-    .page {
-      flex-direction: column;
-    }
-    aside {
-      width: auto;
-    }
   }
 </style>

@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -22,6 +23,7 @@
   let way = $state<Schema['ParasiteIn']['way']>('certified');
   const typed = $state({ value: '', loss: '', note: '', c: '', days: '', thick: '' });
   let fault = $state<string | null>(null);
+  let striking = $state<number | null>(null);
   let changed = $state<Schema['ProfileChanged']['changed'] | null>(null);
   const path = $derived({ params: { path: { batch_id: batch } } });
 
@@ -69,9 +71,8 @@
       session.complain(error);
     }
   }
-  async function strike(id: number): Promise<void> {
-    const reason = prompt(say.labWhy);
-    if (!reason) return;
+  async function strike(id: number, reason: string): Promise<void> {
+    striking = null;
     await tried(
       take(
         api.POST('/api/laboratory/{result_id}/strike', {
@@ -144,9 +145,18 @@
         {#if one.struck_reason === null}<button
             type="button"
             class="quiet min-h-8 underline"
-            onclick={() => void strike(one.id)}>{say.labStrike}</button
+            onclick={() => (striking = one.id)}>{say.labStrike}</button
           >{/if}
       </li>
+      {#if striking === one.id}
+        <li>
+          <Reason
+            label={say.labWhy}
+            button={say.labStrike}
+            onanswer={(reason) => void strike(one.id, reason)}
+          />
+        </li>
+      {/if}
     {/each}
   </ul>
 {/if}

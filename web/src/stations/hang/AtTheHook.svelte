@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { keys } from '../../api/queries';
+  import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
@@ -27,11 +28,10 @@
   let open = $state(false);
   let asking = $state<'hold' | 'release' | null>(null);
   let striking = $state<number | null>(null);
-  let reason = $state('');
 
   async function note(kind: Schema['HangEventIn']['kind'], note = ''): Promise<boolean> {
     const body: Schema['HangEventIn'] = { uid: newUid(), pieces: [piece], kind, note, by: session.who };
-    if (kind === 'inspect') body.found = { ...taps, ...flags } as Schema['FoundIn'];
+    if (kind === 'inspect') body.found = { ...taps, ...flags } as Schema['Found'];
     try {
       client.setQueryData(key, await take(api.POST('/api/hook-events', { body })));
       void client.invalidateQueries({ queryKey: keys.today });
@@ -47,13 +47,10 @@
     taps = {};
     flags = { sag: false, cracks: false, salt_spots: false };
   }
-  async function answer(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
+  async function answer(reason: string): Promise<void> {
     if (asking && (await note(asking, reason))) asking = null;
-    reason = '';
   }
-  async function strike(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
+  async function strike(reason: string): Promise<void> {
     if (striking === null) return;
     try {
       client.setQueryData(
@@ -69,9 +66,8 @@
       session.complain(error);
     }
     striking = null;
-    reason = '';
   }
-  const told = (of: Schema['FoundIn'] | null): string =>
+  const told = (of: Schema['Found'] | null): string =>
     of === null
       ? ''
       : [
@@ -145,21 +141,15 @@
       class="btn btn-sm min-h-11"
       onclick={() => {
         asking = found.data?.held ? 'release' : 'hold';
-        reason = '';
       }}>{found.data?.held ? say.release : say.hold}</button
     >
   </div>
   {#if asking}
-    <form class="mt-2 flex gap-2" onsubmit={answer}>
-      <input
-        class="input min-h-11 grow"
-        required
-        placeholder={say.holdWhy}
-        aria-label={say.holdWhy}
-        bind:value={reason}
-      />
-      <button class="btn min-h-11">{asking === 'hold' ? say.hold : say.release}</button>
-    </form>
+    <Reason
+      label={say.holdWhy}
+      button={asking === 'hold' ? say.hold : say.release}
+      onanswer={(reason) => void answer(reason)}
+    />
   {/if}
   <ul class="mt-2 text-sm">
     {#each found.data?.events ?? [] as event (event.id)}
@@ -177,16 +167,7 @@
     {/each}
   </ul>
   {#if striking !== null}
-    <form class="mt-1 flex gap-2" onsubmit={strike}>
-      <input
-        class="input min-h-11 grow"
-        required
-        placeholder={say.strikeWhy}
-        aria-label={say.strikeWhy}
-        bind:value={reason}
-      />
-      <button class="btn min-h-11">{say.strike}</button>
-    </form>
+    <Reason label={say.strikeWhy} button={say.strike} onanswer={(reason) => void strike(reason)} />
   {/if}
   <p class="quiet mt-1 text-sm">{say.doubt}</p>
 </section>

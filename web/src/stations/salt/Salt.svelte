@@ -89,7 +89,7 @@
 
 <div class="flex h-full flex-col">
   {#if line.data}<Line line={line.data} placeId={null} station="salt" />{/if}
-  <div class="page">
+  <div class="station">
     <main>
       <header class="mb-2 flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
@@ -164,24 +164,6 @@
 </div>
 
 <style>
-  .page {
-    flex: 1;
-    min-height: 0;
-    display: flex;
-  }
-  main {
-    flex: 1;
-    min-width: 0;
-    padding: 0.9rem 1.25rem 3rem;
-    overflow-y: auto;
-  }
-  aside {
-    width: 27rem;
-    flex: none;
-    padding: 0.9rem 1.25rem 2rem;
-    overflow-y: auto;
-    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
-  }
   .head {
     display: flex;
     flex-wrap: wrap;
@@ -199,14 +181,11 @@
     text-align: left;
     cursor: pointer;
   }
+  aside {
+    width: 27rem;
+  }
   @media (max-width: 1000px) {
-    .page {
-      flex-direction: column;
-      overflow-y: auto;
-    }
-    main,
     aside {
-      overflow: visible;
       width: auto;
     }
     aside.open {

@@ -1,6 +1,7 @@
 <script lang="ts">
   // What was done to a piece, newest first; a wrong entry is struck through with a reason.
   import type { Schema } from '../../api/client';
+  import Reason from '../../forms/Reason.svelte';
   import { dayAndTime, grams, tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { SaltDesk } from './saltdesk.svelte';
@@ -8,7 +9,6 @@
   let { events, desk }: { events: Schema['SaltEventOut'][]; desk: SaltDesk } = $props();
   const say = words.salt;
   let striking = $state<number | null>(null);
-  let reason = $state('');
 
   function more(event: Schema['SaltEventOut']): string {
     const parts: string[] = [];
@@ -25,10 +25,8 @@
     if (event.note) parts.push(event.note);
     return parts.join(' · ');
   }
-  async function strike(submit: SubmitEvent): Promise<void> {
-    submit.preventDefault();
+  async function strike(reason: string): Promise<void> {
     if (striking !== null && (await desk.strike(striking, reason))) striking = null;
-    reason = '';
   }
 </script>
 
@@ -53,16 +51,7 @@
             {say.struck(event.struck_by ?? '', event.struck_reason)}
           </p>{/if}
         {#if striking === event.id}
-          <form class="mt-1 flex gap-2" onsubmit={strike}>
-            <input
-              class="input min-h-11 grow"
-              required
-              placeholder={say.strikeWhy}
-              aria-label={say.strikeWhy}
-              bind:value={reason}
-            />
-            <button class="btn min-h-11">{say.strike}</button>
-          </form>
+          <Reason label={say.strikeWhy} button={say.strike} onanswer={(reason) => void strike(reason)} />
         {/if}
       </li>
     {/each}

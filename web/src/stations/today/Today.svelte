@@ -66,7 +66,7 @@
 
 <div class="flex h-full flex-col">
   {#if line.data}<Line line={line.data} placeId={null} station="today" />{/if}
-  <div class="page">
+  <div class="station">
     <main>
       <header class="flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-tag text-3xl font-bold">{round.data ? longDay(round.data.now) : say.title}</h1>
@@ -110,24 +110,6 @@
 </div>
 
 <style>
-  .page {
-    flex: 1;
-    min-height: 0;
-    display: flex;
-  }
-  main {
-    flex: 1;
-    min-width: 0;
-    padding: 0.9rem 1.25rem 3rem;
-    overflow-y: auto;
-  }
-  aside {
-    width: 24rem;
-    flex: none;
-    padding: 0.9rem 1.25rem 2rem;
-    overflow-y: auto;
-    background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
-  }
   .stop {
     display: flex;
     gap: 0.7rem;
@@ -140,16 +122,5 @@
   }
   .ahead li {
     padding-top: 0.15rem;
-  }
-  @media (max-width: 900px) {
-    .page {
-      flex-direction: column;
-      overflow-y: auto;
-    }
-    main,
-    aside {
-      overflow: visible;
-      width: auto;
-    }
   }
 </style>

@@ -40,7 +40,7 @@
 
 <div class="flex h-full flex-col">
   {#if line.data}<Line line={line.data} placeId={null} station="warm" />{/if}
-  <div class="page">
+  <div class="station">
     <nav aria-label={say.title}>
       <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
       {#if warm.data}<p class="quiet">{say.count(warm.data.running.length)}</p>{/if}
@@ -111,21 +111,10 @@
 </div>
 
 <style>
-  .page {
-    flex: 1;
-    min-height: 0;
-    display: flex;
-    overflow-y: auto;
-  }
   nav {
     width: 17.5rem;
     flex: none;
     padding: 0.9rem 0.6rem 2rem 1.25rem;
-  }
-  main {
-    flex: 1;
-    min-width: 0;
-    padding: 0.9rem 1.25rem 3rem;
   }
   .pickable {
     display: flex;
@@ -141,10 +130,7 @@
   .chosen {
     background: var(--paper);
   }
-  @media (max-width: 900px) {
-    .page {
-      flex-direction: column;
-    }
+  @media (max-width: 1000px) {
     nav {
       width: auto;
       padding-right: 1.25rem;

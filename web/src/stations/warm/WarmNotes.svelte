@@ -1,6 +1,7 @@
 <script lang="ts">
   // Readings and what was done, newest first; what is done with one touch; thrown away only with a reason.
   import type { Schema } from '../../api/client';
+  import Reason from '../../forms/Reason.svelte';
   import { timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
   import type { WarmDesk } from './warmdesk.svelte';
@@ -8,26 +9,17 @@
   let { detail, desk }: { detail: Schema['WarmDetail']; desk: WarmDesk } = $props();
   const say = words.warm;
   let striking = $state<{ what: 'reading' | 'event'; id: number } | null>(null);
-  let reason = $state('');
   let throwing = $state(false);
   const touches = ['mould', 'vinegar', 'spray', 'cool', 'hang'] as const;
 
-  async function strike(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
+  async function strike(reason: string): Promise<void> {
     if (striking) await desk.strike(striking.what, striking.id, reason);
     striking = null;
-    reason = '';
   }
-  async function discard(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
+  async function discard(reason: string): Promise<void> {
     if (await desk.note('discard', reason)) throwing = false;
-    reason = '';
   }
 </script>
-
-{#snippet why(label: string)}
-  <input class="input min-h-11 grow" required placeholder={label} aria-label={label} bind:value={reason} />
-{/snippet}
 
 {#if !detail.card.ended_at}
   <section class="mt-4" aria-label={say.done}>
@@ -41,9 +33,7 @@
       >
     </div>
     {#if throwing}
-      <form class="mt-2 flex gap-2" onsubmit={discard}>
-        {@render why(say.discardWhy)}<button class="btn btn-error min-h-11">{say.discard}</button>
-      </form>
+      <Reason label={say.discardWhy} button={say.discard} grave onanswer={(reason) => void discard(reason)} />
     {/if}
   </section>
 {/if}
@@ -90,8 +80,6 @@
     {/each}
   </ul>
   {#if striking}
-    <form class="mt-1 flex gap-2" onsubmit={strike}>
-      {@render why(say.strikeWhy)}<button class="btn min-h-11">{say.strike}</button>
-    </form>
+    <Reason label={say.strikeWhy} button={say.strike} onanswer={(reason) => void strike(reason)} />
   {/if}
 </section>
