@@ -119,6 +119,19 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
     hung = client.post("/api/pieces", json=piece_body(chamber, batch_code=code, casing="natural", tag=f"{code}-01"))
     assert (hung.status_code, "thrown away by Ida" in hung.json()["detail"]) == (409, True)
     assert client.get(f"/api/batches/{batch}/ledger").json()["why"][0] == "thrown away: did not sour"
+    piece = {"gross_g": 800, "target_loss_percent": 35}
+    assert client.post(f"/api/batches/{batch}/pieces", json={"pieces": [piece], **BY}).status_code == 409
+
+
+def test_the_box_counts_only_while_the_batch_is_in_it(client: TestClient, clock: Clock, box: int) -> None:
+    start = clock.now
+    batch, _ = begin(client, box, start)
+    clock.now = start + 200 * HOUR
+    log(client, box, start, clock.now, c=25.0)
+    done = {"uid": "ev-3", "kind": "hang", "at": iso(start + 20 * HOUR), **BY}
+    client.post(f"/api/warm/{batch}/events", json=done).raise_for_status()
+    found = hurdle(client, batch, "degree_hours")
+    assert (found["state"], found["value"]) == ("unknown", pytest.approx(20 * 17, rel=0.02))  # never measured sour
 
 
 def test_a_gap_in_the_box_is_said_and_counted_at_its_warmer_end(client: TestClient, clock: Clock, box: int) -> None:

@@ -193,15 +193,20 @@ class WarmBatch:
     @property
     def ended_s(self) -> int | None:
         """When it left the warm stage, or None."""
-        return next((e.at_s for e in counted(self.events) if e.kind in ENDS), None)
+        return end_of(self.events)
+
+
+def end_of(done: Sequence[BatchEvent]) -> int | None:
+    """When a batch left its warm place [s]: from then on the place's log is not its own. None while it is there."""
+    return min((e.at_s for e in counted(done) if e.kind in ENDS), default=None)
 
 
 def warm_batch(session: Session, of: WarmStage, now_s: int) -> WarmBatch:
     """A batch's fermentation as of now, or as of its end. Repeats count as their median."""
     found = readings(session, of.batch_id)
     done = events(session, of.batch_id)
-    end_s = min([now_s, *(e.at_s for e in counted(done) if e.kind in ENDS)])
-    end_s = max(end_s, of.stuffed_s)
+    ended_s = end_of(done)
+    end_s = max(now_s if ended_s is None else min(ended_s, now_s), of.stuffed_s)
     setpoint = setpoint_at(of.place, end_s)
     return WarmBatch(
         of,

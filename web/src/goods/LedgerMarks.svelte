@@ -15,9 +15,10 @@
     retry: false,
   }));
   const marks = { pass: '✓', fail: '✕', pending: '…', unknown: '?' } as const;
+  // what stands against it is the ledger's to say; what is only pending comes with time
   const against = $derived(
     (ledger.data?.ledger.hurdles ?? []).filter(
-      (h) => h.state === 'fail' || (h.state === 'unknown' && !h.signed_by),
+      (h) => h.state !== 'pending' && ledger.data?.ledger.why.some((why) => why.startsWith(`${h.name}:`)),
     ),
   );
   const named = (name: string): string => say.names[name] ?? name;

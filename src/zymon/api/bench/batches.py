@@ -11,6 +11,7 @@ from zymon.store.bench_models import MadePiece
 from zymon.store.hang import last_hanging
 from zymon.store.hang import piece as hung_piece
 from zymon.store.places import NotFoundError, workshop
+from zymon.store.warm import refuse_discarded
 
 from ..context import Ctx, Id
 from . import making_schemas as m
@@ -63,6 +64,7 @@ def make_pieces(ctx: Ctx, batch_id: Id, body: m.MadePiecesIn) -> m.BatchOut:
     """Tag pieces of a batch, all or none; a piece without a tag gets the next of the batch."""
     with ctx.db.writing() as session:
         of = store.making(session, batch_id)
+        refuse_discarded(session, batch_id)
         for piece in body.pieces:
             values = piece.model_dump(exclude={"tag"})
             tag = piece.tag or views.next_tag(of)

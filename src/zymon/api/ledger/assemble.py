@@ -86,13 +86,13 @@ def _parasite(session: Session, of: Making) -> core.Parasite | None:
 def _warm(session: Session, of: Making, now_s: int, cold_hung: bool) -> core.WarmStage | None:
     """The warm stage with every reading of the box, and the medians of repeated pH readings that can be."""
     stage = warm.stage(session, of.batch_id)
+    done = warm.counted(warm.events(session, of.batch_id))
     if stage is None:
-        done = warm.counted(warm.events(session, of.batch_id))
         if cold_hung or any(e.kind == "hang_cold" for e in done):
             return core.WarmStage("none", 0.0, (), ())
         return None
     begin = (stage.stuffed_s - of.made_s) / 3600
-    log = warm.box_log(session, stage.place_id, stage.stuffed_s, now_s, bin_s=60)
+    log = warm.box_log(session, stage.place_id, stage.stuffed_s, warm.end_of(done) or now_s, bin_s=60)
     found = medians(warm.measured(warm.readings(session, of.batch_id), stage.stuffed_s))
     low, high = PLAUSIBLE_PH
     return core.WarmStage(
