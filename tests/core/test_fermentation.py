@@ -82,6 +82,17 @@ def test_a_cold_box_is_named_before_the_culture_is_blamed() -> None:
     assert found.causes[0].startswith("box cold")
 
 
+def test_a_box_that_fell_is_taken_to_be_mended_sooner_than_one_that_never_came_up() -> None:
+    fell = (*steady(25.0, 14.0), (15.0, 14.0), (19.0, 10.0))
+    never = ((0.0, 10.0), (14.0, 10.0), (19.0, 10.0))
+    first = (14.0, 5.74)
+    down, cold, well = (told(batch(19.0, 25.0, first, temperature=box)) for box in (fell, never, steady(25.0, 19.0)))
+    assert down.state == "slow"
+    assert well.state in ("waiting", "falling")
+    assert well.crosses.p50 < down.crosses.p50
+    assert cold.crosses_share < down.crosses_share
+
+
 def test_degree_hours_stop_at_the_first_measured_hurdle() -> None:
     at_26 = told(batch(40.0, 25.0, *FALLING, (26.0, 5.28), (40.0, 5.0)))
     assert at_26.used is not None
@@ -100,7 +111,7 @@ def test_the_next_reading_is_asked_for_while_it_can_still_tell() -> None:
 
 
 def test_the_clock_runs_with_the_goods_and_stands_still_in_the_cold() -> None:
-    warm, cold = (culture_clock("medium", goods_temperature(steady(c, 10), c, 10.0)) for c in (25.0, 4.0))
+    warm, cold = (culture_clock("medium", goods_temperature(np.array(steady(c, 10)), c, 10.0)) for c in (25.0, 4.0))
     assert warm.at(100) == pytest.approx(100, rel=0.1)
     assert cold.at(100) < 2
 

@@ -13,34 +13,37 @@ from ..errors import OutOfRangeError, require
 
 Array = npt.NDArray[np.float64]
 Culture = Literal["slow", "medium", "fast", "wild", "none"]
+BoxFault = Literal["", "fell", "cold"]
 
 STEP_HOURS = 0.25
 LONGEST_HOURS = 240.0  # what has not crossed by then does not
 GOODS_LAG_HOURS = 3.0  # the goods follow the box over hours; estimate for a salame of 60 mm
 GOODS_START_C = 6.0
 PERSISTS_OFF_C = 4.0  # a box this far off its set point has a fault
+WARMING_UP_HOURS, RECENT_HOURS = 4.0, 3.0
+UNNOTICED_HOURS = 15.0  # a box that has been down for longer is not about to be mended
 
 
 @dataclass(frozen=True)
 class CulturePrior:
-    """Hours at `reference_c` to a tenth of the fall, and from there to nine tenths of a usual fall of 0.8."""
+    """Hours at `reference_c` to half of a usual fall of 0.8, and from a tenth to nine tenths of it."""
 
     reference_c: float
     least_c: float  # at and under which it does not work
     best_c: float  # above which it works no faster
-    onset_hours: float
-    onset_sd: float  # of ln
+    half_hours: float
+    half_sd: float  # of ln; far surer than when the fall begins, for a late one is mostly a steep one
     fall_hours: float
     fall_sd: float  # of ln
 
 
 # Estimate, calibrated on simulated fermentations of several physics and the ranges that makers report
 CULTURES: dict[Culture, CulturePrior] = {
-    "slow": CulturePrior(21, 5, 27, 19.5, 0.38, 29, 0.36),
-    "medium": CulturePrior(25, 5, 32, 6.6, 0.42, 14, 0.40),
-    "fast": CulturePrior(34, 8, 40, 2.2, 0.75, 5.0, 0.50),
-    "wild": CulturePrior(21, 5, 28, 29, 0.45, 36, 0.38),
-    "none": CulturePrior(21, 4, 28, 33, 0.50, 68, 0.38),
+    "slow": CulturePrior(21, 5, 27, 38, 0.29, 32, 0.40),
+    "medium": CulturePrior(25, 5, 32, 16.3, 0.30, 14.5, 0.50),
+    "fast": CulturePrior(34, 8, 40, 7.8, 0.38, 6.5, 0.50),
+    "wild": CulturePrior(21, 5, 28, 55, 0.36, 43, 0.44),
+    "none": CulturePrior(21, 4, 28, 80, 0.38, 100, 0.48),
 }
 USUAL_FALL = 0.8
 
@@ -62,25 +65,38 @@ class Clock:
         return np.where(clock > self.clock[-1], np.inf, found)
 
 
-def goods_temperature(
-    points: Sequence[tuple[float, float]] | Array, setpoint_c: float | None, now_hour: float, recovers: bool = True
-) -> Array:
+def box_fault(points: Array, setpoint_c: float | None, now_hour: float) -> BoxFault:
+    """Whether a box is far off its set point now: "fell" if it was far nearer a while ago, "cold" if it was not.
+
+    Parameters: points of (hour, °C) in time order, up to now, shape (k, 2); setpoint_c [°C] or None; now_hour [h].
+    """
+    if setpoint_c is None or not len(points) or now_hour <= WARMING_UP_HOURS:
+        return ""
+    off_c = np.abs(points[:, 1] - setpoint_c)
+    recent_c = off_c[points[:, 0] >= points[-1, 0] - RECENT_HOURS].mean()
+    if recent_c <= PERSISTS_OFF_C:
+        return ""
+    a_while = off_c[points[:, 0] >= points[-1, 0] - UNNOTICED_HOURS]
+    return "fell" if a_while.min() <= recent_c / 2 else "cold"
+
+
+def goods_temperature(points: Array, setpoint_c: float | None, now_hour: float, back_after_hours: float = 0.0) -> Array:
     """Temperature of the goods every quarter of an hour to 240 h: they follow the box's log, then what is ahead.
 
-    Parameters: points of (hour, °C) in time order, up to now; setpoint_c [°C] or None; now_hour [h];
-    recovers [-], whether a box far off its set point comes back to it.
+    Parameters: points of (hour, °C) in time order, up to now, shape (k, 2); setpoint_c [°C] or None; now_hour [h];
+    back_after_hours [h] from now until the box is at its set point, inf if it stays as it is.
     """
     hours = np.arange(0.0, LONGEST_HOURS + STEP_HOURS / 2, STEP_HOURS)
     if len(points):
-        at, c = np.asarray(points, dtype=np.float64).T
-        recent = float(np.mean(c[at >= at[-1] - 3.0]))
+        at, c = points.T
+        recent = float(np.mean(c[at >= at[-1] - RECENT_HOURS]))
         box = np.interp(hours, at, c)
     else:
         recent = 20.0 if setpoint_c is None else setpoint_c
         box = np.full(len(hours), recent)
-    off = setpoint_c is not None and abs(recent - setpoint_c) > PERSISTS_OFF_C and now_hour > 4
-    ahead = recent if setpoint_c is None or (off and not recovers) else setpoint_c
-    box[hours > now_hour] = ahead
+    box[hours > now_hour] = recent
+    if setpoint_c is not None:
+        box[hours > now_hour + back_after_hours] = setpoint_c
     first = min(GOODS_START_C, float(box[0]))
     share = 1 - np.exp(-STEP_HOURS / GOODS_LAG_HOURS)
     # goods[i] = goods[i-1] + share · (box[i] − goods[i-1])

@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from ..degree_hours import HURDLE_PH, DegreeHours, degree_hours
 from ..limits import DegreeHourTable
-from .curve import CULTURES, LONGEST_HOURS, Fermentation
+from .curve import CULTURES, LONGEST_HOURS, Fermentation, box_fault
 from .particles import Falls, weigh_falls
 
 Array = npt.NDArray[np.float64]
@@ -16,7 +16,7 @@ State = Literal["waiting", "falling", "reached", "slow", "stalled", "too_low", "
 
 NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
 DOUBT_ABOVE = 0.30  # from which the fall is called slow
-CURVE_DRAWS = 800  # of equal weight: enough for a band on a screen
+CURVE_HOURS, CURVE_DRAWS = 61, 512  # of equal weight: enough for a band on a screen
 FALLEN = 0.08  # a fall that a meter can see
 TOO_LOW = 0.15  # under the target
 MEASURE_WITHIN_HOURS = 12.0
@@ -87,7 +87,7 @@ def forecast_fermentation(
     crosses_share = float(falls.weight[np.isfinite(cross)].sum())
     measured = first_measured(batch)
     used = used_allowance(batch, table, gap_hours)
-    hours = np.linspace(0.0, min(max(2.0 * now, 72.0), LONGEST_HOURS), 73)
+    hours = np.linspace(0.0, min(max(2.0 * now, 72.0), LONGEST_HOURS), CURVE_HOURS)
     likely = falls.thinned(CURVE_DRAWS)
     curve = np.quantile(likely.ph_at_hours(hours), (0.1, 0.5, 0.9), axis=1).T
     state = _state(batch, falls, ph_now, crosses_share, measured, used, cross)
@@ -143,7 +143,7 @@ def _state(
     start = float(falls.weight @ falls.start)
     if crosses_share < 1 - NEVER_ABOVE:
         return "stalled"
-    if crosses_share < 1 - DOUBT_ABOVE:
+    if crosses_share < 1 - DOUBT_ABOVE or box_fault(batch.box, batch.setpoint_c, batch.now_hour):
         return "slow"
     return "waiting" if start - ph_now < FALLEN else "falling"
 

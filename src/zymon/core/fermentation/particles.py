@@ -1,33 +1,52 @@
 """Many likely falls, weighed by the readings: importance sampling in two rounds, robust to slips of the hand."""
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtr, ndtri
+from scipy.special import ndtri
 from scipy.stats import qmc
 
-from .curve import CULTURES, USUAL_FALL, Clock, Culture, Fermentation, culture_clock, goods_temperature
+from .curve import (
+    CULTURES,
+    USUAL_FALL,
+    BoxFault,
+    Clock,
+    Culture,
+    Fermentation,
+    box_fault,
+    culture_clock,
+    goods_temperature,
+)
 
 Array = npt.NDArray[np.float64]
 Ints = npt.NDArray[np.int64]
 
 DRAWS = 4096
+WIDE_SHARE = 0.3  # of the second round, drawn as if nothing had been found
 GOLDEN = 0.6180339887498949  # steps of it visit a line evenly
-READING_SD = 0.038  # the meter and what the curve cannot follow
+READING_SD = 0.032  # the meter and what the curve cannot follow
 SLIP_SHARE, SLIP_WIDTH = 0.03, 8.0
 OFFSET_SD = 0.03  # of the meter, the same for all its readings
 BUFFER, BUFFER_SD = 56.0, 6.5  # mmol/kg per pH
 ACID_PER_PERCENT = 111.0  # mmol lactic acid per kg from one percent of dextrose
+LONGEST_SHARE = 1.9  # of the half-way time that a fall may take: it does not begin before stuffing
 FLOOR_PH, FLOOR_SD, FLOOR_SOFT = 4.52, 0.12, 0.12
 USUAL_START, USUAL_START_SD, DECLARED_START_SD = 5.79, 0.12, 0.05
 USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22
 # Before anything is measured: how often the culture is dead, or the sugar that was meant is not there
-DEAD_SHARE, NO_SUGAR_SHARE, COLD_STAYS_SHARE = 0.08, 0.07, 0.6
+DEAD_SHARE, NO_SUGAR_SHARE = 0.10, 0.10
+# A box that was at its set point and fell is found and mended within hours; one that never came up mostly stays so.
+# Hours from now until it is back, and how often; estimates
+BACK_AFTER_HOURS: dict[BoxFault, tuple[tuple[float, float], ...]] = {
+    "": ((0.0, 1.0),),
+    "fell": ((1.0, 0.3), (4.0, 0.35), (9.0, 0.25), (np.inf, 0.1)),
+    "cold": ((1.0, 0.2), (np.inf, 0.8)),
+}
 CLASS_SHARES: dict[Culture, float] = {"slow": 0.35, "medium": 0.35, "fast": 0.2, "wild": 0.1}
 
-# columns of a draw: ln onset, ln fall time, start pH, buffer, floor, share of the fall, offset of the meter
+# columns of a draw: ln half-way, ln fall time, start pH, buffer, floor, share of the fall, offset of the meter
 WIDTH = 7
 
 
@@ -37,7 +56,8 @@ class Kind:
 
     culture: Culture
     fault: str  # "", "dead", "no_sugar"
-    box_stays_off: bool
+    box_back_hours: float  # from now; inf if it stays off its set point
+    clock: int  # which of the clocks it runs by
     share: float
 
 
@@ -54,15 +74,24 @@ class Falls:
     scale: Array
     weight: Array
 
+    @cached_property
+    def clock_of(self) -> Ints:
+        """Which of `clocks` each draw runs by; one for all where there is but one."""
+        if len(self.clocks) == 1:
+            return np.zeros(1, dtype=np.int64)
+        return np.array([k.clock for k in self.kinds])[self.kind]
+
     def ph_at(self, hour: float) -> Array:
         """True pH of every draw at an hour. Parameters: hour [h]."""
-        clock = np.array([c.at(hour) for c in self.clocks])[self.kind]
-        return np.asarray(self.start - self.fall / (1 + np.exp(-np.clip((clock - self.centre) / self.scale, -40, 40))))
+        return self._ph(np.array([c.at(hour) for c in self.clocks])[self.clock_of])
 
     def ph_at_hours(self, hours: Array) -> Array:
         """True pH of every draw at many hours, shape (hours, draws). Parameters: hours [h]."""
-        clock = np.array([np.interp(hours, c.hours, c.clock) for c in self.clocks])[self.kind].T
-        return np.asarray(self.start - self.fall / (1 + np.exp(-np.clip((clock - self.centre) / self.scale, -40, 40))))
+        return self._ph(np.array([np.interp(hours, c.hours, c.clock) for c in self.clocks])[self.clock_of].T)
+
+    def _ph(self, clock: Array) -> Array:
+        steps = np.clip((clock - self.centre) / self.scale, -40, 40)
+        return np.asarray(self.start - self.fall / (1 + np.exp(-steps)))
 
     def thinned(self, draws: int) -> "Falls":
         """So many draws of equal weight, picked by their weight at even steps. Parameters: draws [-]."""
@@ -78,29 +107,31 @@ class Falls:
         reachable = share < 0.985
         clean = np.clip(share, 1e-4, 0.985)
         clock = self.centre + self.scale * np.log(clean / (1 - clean))
+        clock_of = np.broadcast_to(self.clock_of, clock.shape)
         out = np.full(len(clock), np.inf)
         for i, table in enumerate(self.clocks):
-            mine = self.kind == i
+            mine = reachable & (clock_of == i)
             out[mine] = table.hour_of(np.maximum(clock[mine], 0.0))
-        return np.where(reachable, out, np.inf)
+        return out
 
 
 def kinds_of(batch: Fermentation) -> tuple[list[Kind], list[Clock]]:
-    """The ways a batch may be, with the clock of each. Parameters: batch."""
+    """The ways a batch may be, and the clocks they run by. Parameters: batch."""
     classes = CLASS_SHARES if batch.culture is None else {batch.culture: 1.0}
-    steady = goods_temperature(batch.box, batch.setpoint_c, batch.now_hour)
-    off = goods_temperature(batch.box, batch.setpoint_c, batch.now_hour, recovers=False)
-    boxes = [(False, 1.0)] if np.allclose(steady, off) else [(False, 1 - COLD_STAYS_SHARE), (True, COLD_STAYS_SHARE)]
-    kinds, clocks = [], []
+    boxes = [
+        (back, share, goods_temperature(batch.box, batch.setpoint_c, batch.now_hour, back))
+        for back, share in BACK_AFTER_HOURS[box_fault(batch.box, batch.setpoint_c, batch.now_hour)]
+    ]
+    kinds: list[Kind] = []
+    clocks: list[Clock] = []
     for culture, share in classes.items():
         dead = 0.0 if culture == "none" else DEAD_SHARE
         faults = {"": 1 - dead - NO_SUGAR_SHARE, "dead": dead, "no_sugar": NO_SUGAR_SHARE}
-        for stays, box_share in boxes:
-            clock = culture_clock(culture, off if stays else steady)
+        for back, box_share, goods_c in boxes:
+            clocks.append(culture_clock(culture, goods_c))
             for fault, fault_share in faults.items():
                 if fault_share > 0:
-                    kinds.append(Kind(culture, fault, stays, share * box_share * fault_share))
-                    clocks.append(clock)
+                    kinds.append(Kind(culture, fault, back, len(clocks) - 1, share * box_share * fault_share))
     return kinds, clocks
 
 
@@ -114,7 +145,7 @@ def _prior(batch: Fermentation, kind: Kind) -> tuple[Array, Array]:
     return (
         np.array(
             [
-                np.log(prior.onset_hours) + salty + slow,
+                np.log(prior.half_hours) + salty + slow,
                 np.log(prior.fall_hours) + salty + slow,
                 batch.start_ph if batch.start_ph is not None else USUAL_START,
                 BUFFER,
@@ -125,7 +156,7 @@ def _prior(batch: Fermentation, kind: Kind) -> tuple[Array, Array]:
         ),
         np.array(
             [
-                prior.onset_sd + sd_more,
+                prior.half_sd + sd_more,
                 prior.fall_sd + sd_more,
                 DECLARED_START_SD if known else USUAL_START_SD,
                 BUFFER_SD,
@@ -147,10 +178,12 @@ def _falls(kinds: list[Kind], clocks: list[Clock], kind: Ints, x: Array, sugar: 
     no_sugar = np.array([k.fault == "no_sugar" for k in kinds])[kind]
     fall = np.where(no_sugar, share, fall * share)
     fall = np.maximum(fall, 0.01)
-    onset = np.exp(x[:, 0])
-    width = np.exp(x[:, 1]) * np.sqrt(np.maximum(fall, 0.1) / USUAL_FALL)
+    usual = np.minimum(np.exp(x[:, 1]), LONGEST_SHARE * np.exp(x[:, 0]))
+    width = usual * np.sqrt(np.maximum(fall, 0.1) / USUAL_FALL)  # a deeper fall begins as early and takes longer
     weight = np.full(len(x), 1.0 / len(x))
-    return Falls(tuple(kinds), tuple(clocks), kind, start, fall, onset + width / 2, width / 4.394, weight)
+    return Falls(
+        tuple(kinds), tuple(clocks), kind, start, fall, np.exp(x[:, 0]) + (width - usual) / 2, width / 4.394, weight
+    )
 
 
 def _log_likelihood(batch: Fermentation, falls: Falls, offset: Array) -> Array:
@@ -180,7 +213,7 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
 
     Parameters: batch; draws [-] in each of two rounds.
     """
-    first = draws // 2 if batch.readings else draws  # the first round only looks where to draw
+    first = draws // 4 if batch.readings else draws  # the first round only looks where to draw
     even = even_normals(first)
     kinds, clocks = kinds_of(batch)
     shares = np.array([k.share for k in kinds])
@@ -201,31 +234,32 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
     if not batch.readings:
         return _with(falls, weight)
     # second round: around what the first one found, kind by kind, with wide tails
-    found = np.array([weight[kind == k].sum() for k in range(len(kinds))])
+    by_kind = np.zeros((len(kinds), first))
+    by_kind[kind, np.arange(first)] = weight
+    found = by_kind.sum(axis=1)
     pick = 0.8 * found + 0.2 * shares
+    seen = np.maximum(found, 1e-12)[:, None]
+    centre = by_kind @ x / seen
+    spread = np.sqrt(np.maximum(by_kind @ x**2 / seen - centre**2, 0.0))
+    known = found[:, None] > 1e-6
+    centre, spread = np.where(known, centre, mean), np.where(known, np.clip(1.4 * spread, 0.08 * sd, 1.2 * sd), sd)
     even = even_normals(draws)
     kind2 = shared_out(pick, draws)
-    centre, spread = mean.copy(), sd.copy()
-    for k in range(len(kinds)):
-        mine = weight * (kind == k)
-        if found[k] > 1e-6:
-            p = mine / mine.sum()
-            centre[k] = p @ x
-            spread[k] = np.clip(1.4 * np.sqrt(p @ (x - centre[k]) ** 2), 0.08 * sd[k], 1.2 * sd[k])
-    wide = ndtr(even[:, WIDTH + 1]) < 0.3
-    around = np.where(wide[:, None], mean[kind2], centre[kind2])
-    within = np.where(wide[:, None], sd[kind2], spread[kind2])
-    x2 = around + within * even[:, :WIDTH]
+    mean2, sd2, centre2, spread2 = mean[kind2], sd[kind2], centre[kind2], spread[kind2]
+    wide = (even[:, WIDTH + 1] < ndtri(WIDE_SHARE))[:, None]
+    x2 = np.where(wide, mean2, centre2) + np.where(wide, sd2, spread2) * even[:, :WIDTH]
     falls2 = _falls(kinds, clocks, kind2, x2, sugar_of(draws))
-    log_prior = np.log(shares[kind2]) + _log_normal(x2, mean[kind2], sd[kind2])
-    log_narrow = _log_normal(x2, centre[kind2], spread[kind2])
-    log_wide = _log_normal(x2, mean[kind2], sd[kind2])
-    log_proposal = np.log((pick / pick.sum())[kind2]) + np.logaddexp(np.log(0.7) + log_narrow, np.log(0.3) + log_wide)
+    log_wide, log_narrow = _log_normal(x2, mean2, sd2), _log_normal(x2, centre2, spread2)
+    log_proposal = np.log((pick / pick.sum())[kind2]) + np.logaddexp(
+        np.log(1 - WIDE_SHARE) + log_narrow, np.log(WIDE_SHARE) + log_wide
+    )
+    log_prior = np.log(shares[kind2]) + log_wide
     return _with(falls2, _normalised(log_prior - log_proposal + _log_likelihood(batch, falls2, x2[:, -1])))
 
 
 def _log_normal(x: Array, mean: Array, sd: Array) -> Array:
-    return np.asarray(-(0.5 * ((x - mean) / sd) ** 2 + np.log(sd)).sum(axis=1))
+    z = (x - mean) / sd
+    return np.asarray(-0.5 * np.einsum("ij,ij->i", z, z) - np.log(sd).sum(axis=1))
 
 
 def _normalised(log_w: Array) -> Array:
