@@ -24,9 +24,11 @@ def iso(seconds: float) -> str:
     return datetime.fromtimestamp(seconds, UTC).isoformat()
 
 
-def log(client: TestClient, place: int, from_s: float, to_s: float, c: float = 25.0, step_s: int = 600) -> None:
+def log(
+    client: TestClient, place: int, from_s: float, to_s: float, c: float = 25.0, step_s: int = 600, rh: float = 90
+) -> None:
     rows = "".join(
-        f"{datetime.fromtimestamp(t, UTC):%Y-%m-%dT%H:%M:%SZ},{c},90\n"
+        f"{datetime.fromtimestamp(t, UTC):%Y-%m-%dT%H:%M:%SZ},{c},{rh}\n"
         for t in range(int(from_s), int(to_s) + 1, step_s)
     )
     file = {"file": ("box.csv", f"time,temperature_c,rh_percent\n{rows}".encode())}
@@ -88,9 +90,31 @@ def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int
     log(client, box, start + 15 * HOUR + 600, clock.now)
     assert read(client, batch, 5.22).status_code == 201
     assert hurdle(client, batch, "degree_hours")["state"] == "pass"
-    assert any("to the hook" in c["title"] for c in client.get("/api/today").json()["due"])
+    assert touches_due(client) == [["cool"], ["mould", "vinegar"], ["hang"]]
+    for i, way in enumerate(("cool", "vinegar")):
+        client.post(f"/api/warm/{batch}/events", json={"uid": f"touch-{i}", "kind": way, **BY}).raise_for_status()
+    assert touches_due(client) == [["hang"]]
     done = client.post(f"/api/warm/{batch}/events", json={"uid": "ev-1", "kind": "hang", **BY}).json()
     assert [c["batch_id"] for c in done["ended"]] == [batch]
+
+
+def touches_due(client: TestClient) -> list[list[str]]:
+    """What the round asks of the hand at the Warm, in order."""
+    due = client.get("/api/today").json()["due"]
+    return [c["action"]["kinds"] for c in due if c["station"] == "warm" and c["action"]]
+
+
+def test_goods_in_a_dry_box_are_sprayed_every_few_hours(client: TestClient, clock: Clock, box: int) -> None:
+    start = clock.now
+    batch, _ = begin(client, box, start)
+    clock.now = start + 10 * HOUR
+    log(client, box, start, clock.now, rh=62)
+    assert touches_due(client) == [["spray"]]
+    client.post(f"/api/warm/{batch}/events", json={"uid": "spray-1", "kind": "spray", **BY}).raise_for_status()
+    assert touches_due(client) == []
+    clock.now += 7 * HOUR
+    log(client, box, start + 10 * HOUR, clock.now, rh=62)
+    assert touches_due(client) == [["spray"]]
 
 
 def test_a_stalled_one_is_over_its_allowance_and_goes(

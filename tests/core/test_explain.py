@@ -57,7 +57,7 @@ def test_a_weighing_narrows_about_as_much_as_was_said(mates: Fitted) -> None:
     assert (after.ready_p90_s - after.ready_p10_s) / DAY == pytest.approx(said, rel=0.4)
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(st.floats(40, 110), st.floats(5, 40), st.floats(0, 12))
 def test_a_vacuum_rest_evens_out_and_loses_nothing(diameter_mm: float, at_days: float, rest_c: float) -> None:
     fit = fitted(history(salame(diameter_mm=diameter_mm)))

@@ -34,14 +34,14 @@ def told(of: Fermentation):
 FALLING = ((14.0, 5.62), (18.0, 5.45))
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(st.sampled_from(["slow", "medium", "fast", "wild", "none"]), st.floats(16, 25), st.floats(0.5, 2))
 def test_warmer_within_its_range_is_never_later(culture, level_c, more) -> None:
     cold, warm = (told(batch(0.0, c, culture=culture)).crosses.p50 or 999 for c in (level_c, level_c + more))
     assert warm <= cold + 1e-9
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(st.floats(0.05, 0.7), st.floats(0.02, 0.2))
 def test_more_dextrose_never_ends_higher(dextrose, more) -> None:
     less, much = (told(batch(dextrose_percent=d)).curve_p50[-1] for d in (dextrose, dextrose + more))

@@ -38,7 +38,7 @@ def test_a_salame_takes_as_long_as_makers_say() -> None:
         assert low < days(made) < high
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 # warmer and damper than this is a setting for the first days, which is stepped down: there the rule ends
 @given(st.floats(8, 17), st.floats(60, 82.9), st.floats(1.0, 8.0))
 def test_drier_or_warmer_air_is_never_later(temperature_c: float, rh: float, step: float) -> None:
@@ -47,7 +47,7 @@ def test_drier_or_warmer_air_is_never_later(temperature_c: float, rh: float, ste
     assert days(one(history(salame(), temperature_c=temperature_c + step / 4, rh_percent=rh))) <= base
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(36, 110), st.floats(1, 25), st.floats(20, 36), st.floats(0.5, 4))
 def test_thicker_or_further_is_never_sooner(diameter: float, more: float, target: float, further: float) -> None:
     base = days(one(history(salame(diameter_mm=diameter, target_loss_percent=target))))

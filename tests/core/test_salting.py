@@ -58,7 +58,7 @@ def test_a_held_rim_is_cranks_series() -> None:
     steps=st.lists(st.floats(1e-5, 0.3), min_size=3, max_size=30),
     brine=st.floats(0.01, 0.2),
 )
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_a_finite_dose_is_conserved_and_only_moves_inwards(dose: float, steps: list[float], brine: float) -> None:
     fourier = np.repeat(np.concatenate([[0.0], np.cumsum(steps)])[:, None], 3, axis=1)
     m = len(steps)
@@ -91,7 +91,7 @@ def test_the_days_makers_report_come_out_of_it() -> None:
 
 
 @given(st.floats(0, 7), st.floats(0.2, 6), st.sampled_from(["measured", "buried", "rub_and_drain"]))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_warmer_is_never_later_and_thicker_never_sooner(temperature_c: float, more: float, way: str) -> None:
     usual, warm = clock(bag(way, 3.0, temperature_c)), clock(bag(way, 3.0, temperature_c + more))
     thick = clock(bag(way, 3.0, temperature_c, across_mm=85.0 + 10 * more))

@@ -1866,12 +1866,17 @@ export interface components {
     schemas: {
         /**
          * ActionOut
-         * @description How a line is done in place: what is noted, for which pieces; `value_g` where a weight may go with it.
+         * @description How a line is done in place: what is noted, in which of several ways, for which pieces or which batch.
          */
         ActionOut: {
-            /** Kind */
-            kind: string;
-            /** Pieces */
+            /** Batch Id */
+            batch_id?: number | null;
+            /** Kinds */
+            kinds: string[];
+            /**
+             * Pieces
+             * @default []
+             */
             pieces: number[];
             /**
              * Station

@@ -151,6 +151,7 @@ export const today = {
   next: (what: string, when: string): string => `Next: ${what}, ${when}.`,
   later: 'In the days ahead',
   done: 'Done',
+  ways: { mould: 'Sown', vinegar: 'Wiped' } as Record<string, string>,
   doneGrams: 'liquid, g',
   go: 'Go there',
   late: 'overdue',

@@ -95,6 +95,7 @@ export const warm = {
     target: 'target pH',
     ok: 'Begin',
     again: 'Say it otherwise',
+    none: 'Without a culture, in a dehydrator or a warm room: degree-hours count all the same, until a pH at or under 5.3 is measured. Vinegar in the mince can be measured at once.',
     wild: 'Nobody knows what grows: measure more often, and never wait past the allowance.',
   },
   caution:

@@ -12,7 +12,8 @@ from zymon.store.places import workshop
 from ..bench.shared import attachment
 from ..context import Ctx, moment
 from . import schemas as s
-from .lines import LineOfRound, round_lines
+from .line import LineOfRound
+from .lines import round_lines
 
 router = APIRouter(prefix="/api", tags=["today"])
 

@@ -11,11 +11,12 @@ Station = Literal["bench", "salt", "warm", "hang", "rest", "book"]
 
 
 class ActionOut(BaseModel):
-    """How a line is done in place: what is noted, for which pieces; `value_g` where a weight may go with it."""
+    """How a line is done in place: what is noted, in which of several ways, for which pieces or which batch."""
 
     station: Station
-    kind: str
-    pieces: list[int]
+    kinds: list[str]
+    pieces: list[int] = []
+    batch_id: int | None = None
     takes_grams: bool = False
 
 

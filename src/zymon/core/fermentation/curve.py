@@ -1,6 +1,5 @@
 """How pH falls: a lag, then a sigmoid, both on the culture's own clock, which runs with the goods' temperature."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal

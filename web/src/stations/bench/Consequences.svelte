@@ -3,6 +3,7 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+  import { p } from '../../shell/router';
   import { kilograms, tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { Desk } from './desk.svelte';
@@ -65,7 +66,10 @@
     <Gauge name={say.gauge.salt} gauge={found.salt} digits={2} least />
     <Gauge name={say.gauge.nitrite} gauge={found.nitrite} />
     <Gauge name={say.gauge.nitrate} gauge={found.nitrate} />
-    {#if profile}<p class="quiet text-sm">{profile.check}</p>{/if}
+    {#if profile}<p class="quiet text-sm">
+        {profile.check}
+        <a class="underline underline-offset-4" href={p('/bench/limits')}>{words.bench.limitsPage.link}</a>
+      </p>{/if}
   </div>
   {#if found.acid}
     <details class="mt-2">

@@ -5,6 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
   import Reason from '../../forms/Reason.svelte';
+  import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { fullDay, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -124,6 +125,9 @@
     >
       {#each limits.data ?? [] as one (one.id)}<option value={one.id}>{one.name}, {one.as_of}</option>{/each}
     </select>
+    <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/bench/limits')}
+      >{words.bench.limitsPage.link}</a
+    >
   {/if}
   {#if kind === 'lab' || kind === 'parasites'}<button class="btn mt-2 min-h-11">{say.enter}</button>{/if}
   {#if fault}<p class="text-error first-letter:uppercase" role="alert">{fault}</p>{/if}

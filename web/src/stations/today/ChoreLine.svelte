@@ -7,7 +7,7 @@
   interface Props {
     chore: Schema['ChoreOut'];
     busy: boolean;
-    ondone: (chore: Schema['ChoreOut'], grams: number | null) => Promise<void>;
+    ondone: (chore: Schema['ChoreOut'], way: string, grams: number | null) => Promise<void>;
   }
   let { chore, busy, ondone }: Props = $props();
   const say = words.today;
@@ -54,12 +54,16 @@
       />
     {/if}
     {#if chore.action}
-      <button
-        class="btn min-h-11"
-        disabled={busy}
-        aria-label={`${say.done}: ${chore.title}`}
-        onclick={() => void ondone(chore, typedNumber(liquid))}>{say.done}</button
-      >
+      {@const ways = chore.action.kinds}
+      {#each ways as way (way)}
+        {@const label = ways.length > 1 ? (say.ways[way] ?? way) : say.done}
+        <button
+          class="btn min-h-11"
+          disabled={busy}
+          aria-label={`${label}: ${chore.title}`}
+          onclick={() => void ondone(chore, way, typedNumber(liquid))}>{label}</button
+        >
+      {/each}
     {:else if chore.link}
       <a class="btn min-h-11" href={chore.link} aria-label={`${say.go}: ${chore.title}`}>{say.go}</a>
     {/if}

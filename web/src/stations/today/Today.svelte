@@ -33,26 +33,30 @@
   });
   const next = $derived(round.data?.later[0]);
 
-  async function done(chore: Chore, grams: number | null): Promise<void> {
-    const action = chore.action;
-    if (!action || busy) return;
+  async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
+    const common = { uid: newUid(), note: '', by: session.who };
+    if (action.station === 'warm') {
+      const kind = way as Schema['EventIn']['kind'];
+      const path = { batch_id: action.batch_id ?? 0 };
+      await take(api.POST('/api/warm/{batch_id}/events', { params: { path }, body: { ...common, kind } }));
+    } else if (action.station === 'hang') {
+      const kind = way as Schema['HangEventIn']['kind'];
+      await take(api.POST('/api/hook-events', { body: { ...common, pieces: action.pieces, kind } }));
+    } else {
+      const kind = way as Schema['NoteIn']['kind'];
+      const value = grams === null ? null : grams / action.pieces.length;
+      const said = { kind, value, pieces: action.pieces, free_salt: false, confirmed: false };
+      await take(api.POST('/api/salt/events', { body: { ...common, ...said } }));
+    }
+  }
+
+  async function done(chore: Chore, way: string, grams: number | null): Promise<void> {
+    if (!chore.action || busy) return;
     busy = true;
     try {
-      const common = { uid: newUid(), pieces: action.pieces, note: '', by: session.who };
-      if (action.station === 'hang') {
-        const kind = action.kind as Schema['HangEventIn']['kind'];
-        await take(api.POST('/api/hook-events', { body: { ...common, kind } }));
-      } else {
-        const kind = action.kind as Schema['NoteIn']['kind'];
-        const value = grams === null ? null : grams / action.pieces.length;
-        await take(
-          api.POST('/api/salt/events', {
-            body: { ...common, kind, value, free_salt: false, confirmed: false },
-          }),
-        );
-      }
+      await note(chore.action, way, grams);
       session.say(say.noted(chore.title));
-      void client.invalidateQueries({ queryKey: keys.salt });
+      for (const key of [keys.salt, keys.warm]) void client.invalidateQueries({ queryKey: key });
       await client.invalidateQueries({ queryKey: keys.today });
     } catch (error) {
       session.complain(error);

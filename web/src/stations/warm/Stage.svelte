@@ -82,6 +82,7 @@
     <Field label={say.target} numeric bind:value={target} />
   </div>
   {#if culture === 'wild'}<p class="text-warning mt-1">{say.wild}</p>{/if}
+  {#if culture === 'none'}<p class="quiet mt-1 max-w-2xl">{say.none}</p>{/if}
   {#if fault}<p class="text-error mt-1 first-letter:uppercase" role="alert">{fault}</p>{/if}
   <button class="btn btn-primary mt-2 min-h-11">{say.ok}</button>
 </form>

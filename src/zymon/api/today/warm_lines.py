@@ -1,0 +1,89 @@
+"""The round at the Warm: when to measure, what the hand does besides, what is wrong."""
+
+from collections.abc import Iterable
+
+from sqlalchemy.orm import Session
+
+from zymon.core.fermentation.touches import touches
+from zymon.core.schedule import Chore, Elasticity
+from zymon.store import warm
+from zymon.store.places import air_now
+
+from ..views import STALE_S
+from ..warm.schemas import WarmCard
+from ..warm.views import card_of as warm_card
+from ..warm.views import waiting as waiting_for_warmth
+from .line import DAY_S, LineOfRound
+from .schemas import ActionOut
+
+TOUCH_WORDS: dict[str, str] = {
+    "spray": "Spray {} with water",
+    "cool": "{} is sour enough: cool it",
+    "mould": "Sow mould on {}, or wipe it with vinegar",
+    "hang": "{} may go to the hook",
+}
+
+
+def warm_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[LineOfRound]:
+    """When to measure, what is wrong, what may go on; batches whose warm stage nobody declared."""
+    for unwarmed in waiting_for_warmth(session):
+        at = unwarmed.made_at.timestamp()
+        chore = Chore(f"warm-{unwarmed.batch_id}", "warm", 0, "firm", at, at, at + DAY_S)
+        yield LineOfRound(
+            chore,
+            f"Say where {unwarmed.batch} is warm, or that it hangs cold",
+            unwarmed.product,
+            cost="its degree-hours are not counted",
+            link="/warm",
+        )
+    for stage in warm.in_the_warm(session, now_s):
+        batch = warm.warm_batch(session, stage, now_s)
+        card = warm_card(session, batch)
+        place_order = order.get(card.place, 0)
+        yield from _fermenting(card, place_order, now_s)
+        if card.state != "over_allowance":
+            yield from _touches(session, batch, card, place_order)
+
+
+def _fermenting(card: WarmCard, place_order: int, now_s: int) -> Iterable[LineOfRound]:
+    def line(name: str, title: str, detail: str, cost: str, at: float, latest: float) -> LineOfRound:
+        chore = Chore(f"{name}-{card.batch_id}", "warm", place_order, "firm", at - 1800, at, latest)
+        return LineOfRound(chore, title, detail, card.place, cost, link=f"/warm/{card.batch_id}")
+
+    if card.state == "over_allowance":
+        said = "over the allowance, not soured: hold it or throw it away"
+        yield line("over", f"{card.batch}: {said}", card.product, "nothing brings it back", now_s, now_s)
+    elif card.measured_at is None and card.measure_next is not None:
+        at = card.measure_next.timestamp()
+        why = ", ".join([card.product, *card.causes])
+        name = f"ph-{card.last_at.timestamp():.0f}" if card.last_at else "ph-first"
+        cost = "the allowance runs on without anybody knowing"
+        yield line(name, f"Measure the pH of {card.batch}", why, cost, at, at + 3 * 3600)
+
+
+def _touches(session: Session, batch: warm.WarmBatch, card: WarmCard, place_order: int) -> Iterable[LineOfRound]:
+    stuffed_s = batch.stage.stuffed_s
+
+    def hour(at_s: float) -> float:
+        return (at_s - stuffed_s) / 3600
+
+    done = {e.kind: hour(e.at_s) for e in warm.counted(batch.events)}
+    now_hour = batch.fermentation.now_hour
+    now_s = int(stuffed_s + now_hour * 3600)
+    air = air_now(session, card.place_id, now_s)
+    rh = air.rh_percent if air is not None and now_s - air.at_s < STALE_S else None
+    measured = None if card.measured_at is None else hour(card.measured_at.timestamp())
+    for turn, touch in enumerate(touches(done, now_hour, measured, rh)):
+        from_s, latest_s = (stuffed_s + h * 3600 for h in (touch.from_hour, touch.latest_hour))
+        name = f"{touch.ways[0]}-{card.batch_id}" + (f"-{from_s:.0f}" if touch.ways == ("spray",) else "")
+        elasticity: Elasticity = "firm" if touch.firm or card.state == "too_low" else "elastic"
+        detail = f"{card.product}, box at {rh:.0f} %" if touch.ways == ("spray",) else card.product
+        yield LineOfRound(
+            Chore(name, "warm", place_order, elasticity, from_s, from_s + turn, latest_s),
+            TOUCH_WORDS[touch.ways[0]].format(card.batch),
+            detail,
+            card.place,
+            touch.cost,
+            action=ActionOut(station="warm", kinds=list(touch.ways), batch_id=card.batch_id),
+            link=f"/warm/{card.batch_id}",
+        )
