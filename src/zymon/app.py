@@ -19,6 +19,7 @@ from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
 from .api.devices import routes as devices
 from .api.hang import events as hook_events
+from .api.hang import mending, photos, rods
 from .api.hang import place as place_itself
 from .api.hang import round as weigh_round
 from .api.hang import routes as hang
@@ -51,6 +52,9 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> Fast
         hang,
         weigh_round,
         hook_events,
+        mending,
+        rods,
+        photos,
         place_itself,
         today,
         devices,

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.measurements import MeasurementFileError
+from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.devices import UnknownDeviceError
 from zymon.store.places import ClashError, NotFoundError
@@ -47,6 +48,7 @@ STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (HangFileError, 422, "file_unusable"),
     (MeasurementFileError, 422, "file_unusable"),
     (RecipeFileError, 422, "file_unusable"),
+    (PhotoError, 422, "file_unusable"),
 )
 ANSWERS: dict[int | str, dict[str, Any]] = {
     status: {"model": Problem} for status in sorted({400, 422} | {s for _, s, _ in STATUSES})

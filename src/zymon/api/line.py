@@ -62,6 +62,7 @@ def make_place(ctx: Ctx, body: s.PlaceIn) -> s.PlaceOut:
             body.name,
             body.kind,
             body.hooks_per_rod,
+            body.hook_spacing_mm,
             (body.setpoint.temperature_c, body.setpoint.rh_percent),
             body.by,
             ctx.now_s,

@@ -59,6 +59,7 @@ class PlaceIn(BaseModel):
     name: Name
     kind: PlaceKind = "chamber"
     hooks_per_rod: Annotated[list[Annotated[int, Field(ge=1, le=60)]], Field(max_length=40)] = []
+    hook_spacing_mm: Annotated[float, Field(ge=20, le=2000, allow_inf_nan=False)] | None = None
     setpoint: Setpoint = Setpoint()
     by: Who
 

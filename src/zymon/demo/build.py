@@ -79,6 +79,7 @@ def build(file: Path, now_s: int) -> None:
                 demo.name,
                 demo.kind,
                 list(demo.hooks_per_rod),
+                demo.hook_spacing_mm,
                 (chamber.temperature_c, chamber.rh_percent),
                 PEOPLE[0],
                 int(times[0]),

@@ -21,6 +21,7 @@ class DemoPlace:
     kind: str
     hooks_per_rod: tuple[int, ...]
     chamber: SimulatedChamber
+    hook_spacing_mm: float | None = None
     outage: tuple[float, float] | None = None
 
 
@@ -28,13 +29,19 @@ PLACES = (
     DemoPlace("Salt Fridge", "salt", (), SimulatedChamber(3.0, 78, band_c=0.6, weather_share=0.01)),
     DemoPlace("Warm Cupboard", "warm", (), SimulatedChamber(24.5, 89, band_c=0.5, weather_share=0.02)),
     DemoPlace(
-        "Wheel Pit", "chamber", (10, 10, 10, 10), SimulatedChamber(13.0, 78, weather_share=0.04), outage=(16.4, 9.0)
+        "Wheel Pit",
+        "chamber",
+        (10, 10, 10, 10),
+        SimulatedChamber(13.0, 78, weather_share=0.04),
+        130,
+        outage=(16.4, 9.0),
     ),
     DemoPlace(
         "Mill Loft",
         "chamber",
         (6, 6),
         SimulatedChamber(12.0, 74, band_rh=3.5, weather_share=0.18, drift_rh_per_year=5.0),
+        160,
     ),
     DemoPlace("Stone Store", "store", (), SimulatedChamber(9.0, 70, weather_share=0.1)),
 )

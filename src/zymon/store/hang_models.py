@@ -21,6 +21,17 @@ class HangEvent(Struck, Base):
     piece: Mapped[Piece] = relationship()
 
 
+class Photo(Struck, Base):
+    """A photo of a piece, made small and without what the camera adds of itself."""
+
+    __tablename__ = "photo"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(String(60), unique=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    at_s: Mapped[int]
+    jpeg: Mapped[bytes] = mapped_column(deferred=True)
+
+
 class Device(Base):
     """A sensor, scale or meter that sends by the open interface. Its token is kept as a hash only."""
 

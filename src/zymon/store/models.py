@@ -53,6 +53,7 @@ class Rod(Base):
     place_id: Mapped[int] = mapped_column(ForeignKey("place.id"))
     number: Mapped[int]
     hooks: Mapped[int]
+    hook_spacing_mm: Mapped[float | None]
     place: Mapped[Place] = relationship(back_populates="rods")
 
 

@@ -52,6 +52,7 @@ def make_place(
     name: str,
     kind: str,
     hooks_per_rod: list[int],
+    hook_spacing_mm: float | None,
     setpoint: tuple[float | None, float | None],
     by: str,
     now_s: int,
@@ -61,7 +62,9 @@ def make_place(
         raise ClashError(f"there is a place called {name} already")
     position = (session.scalar(select(func.max(Place.position))) or 0) + 1
     made = Place(name=name, kind=kind, position=position, revision=0)
-    made.rods = [Rod(number=i + 1, hooks=hooks) for i, hooks in enumerate(hooks_per_rod)]
+    made.rods = [
+        Rod(number=i + 1, hooks=hooks, hook_spacing_mm=hook_spacing_mm) for i, hooks in enumerate(hooks_per_rod)
+    ]
     made.setpoints = [Setpoint(at_s=now_s, temperature_c=setpoint[0], rh_percent=setpoint[1], by=by)]
     session.add(made)
     session.flush()

@@ -612,6 +612,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/{photo_id}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The picture itself.
+         */
+        get: operations["picture_api_photos__photo_id__jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a photo through; it stays on record.
+         */
+        post: operations["strike_api_photos__photo_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -732,6 +772,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/mending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mend
+         * @description What goes wrong with a hanging piece and what would mend it; null for one that dries well or was taken down.
+         */
+        get: operations["mend_api_pieces__piece_id__mending_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/move": {
         parameters: {
             query?: never;
@@ -752,6 +812,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photos
+         * @description The photos of a piece, the latest first.
+         */
+        get: operations["photos_api_pieces__piece_id__photos_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Keep a photo of a piece. What the camera wrote into it is taken out.
+         */
+        post: operations["add_api_pieces__piece_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/put-back": {
         parameters: {
             query?: never;
@@ -766,6 +850,26 @@ export interface paths {
          * @description Hang a piece that was taken down by mistake on its hook again.
          */
         post: operations["put_back_api_pieces__piece_id__put_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swap
+         * @description Two pieces change places; the answer is the place of the first.
+         */
+        post: operations["swap_api_pieces__piece_id__swap_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -926,6 +1030,26 @@ export interface paths {
         get: operations["hang_file_api_places__place_id__hang_file_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/rods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Put another rod up.
+         */
+        post: operations["add_api_places__place_id__rods_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1190,6 +1314,26 @@ export interface paths {
          * @description A new version of a recipe, with the reason for the change.
          */
         post: operations["add_version_api_recipes__recipe_id__versions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rods/{rod_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Give a rod more or fewer hooks, or say how far apart they are; a hook in use is not taken away.
+         */
+        put: operations["change_api_rods__rod_id__put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2090,6 +2234,15 @@ export interface components {
             fat_percent: number;
             sheet: components["schemas"]["SheetModel"];
         };
+        /** Body_add_api_pieces__piece_id__photos_post */
+        Body_add_api_pieces__piece_id__photos_post: {
+            /** By */
+            by: string;
+            /** File */
+            file: string;
+            /** Uid */
+            uid: string;
+        };
         /** Body_preview_api_imports_preview_post */
         Body_preview_api_imports_preview_post: {
             /** File */
@@ -2653,6 +2806,8 @@ export interface components {
             outages: components["schemas"]["SpanOut"][];
             /** Room For G Per Day */
             room_for_g_per_day: number | null;
+            /** Suits */
+            suits: components["schemas"]["SuitsOut"][];
             /** Swing C */
             swing_c: number;
             /** Swing Rh */
@@ -2972,6 +3127,18 @@ export interface components {
             low: number;
             /** Pieces */
             pieces: number;
+            /** Rod Id */
+            rod_id: number;
+        };
+        /**
+         * HookRef
+         * @description A hook to move to.
+         */
+        HookRef: {
+            /** Hook */
+            hook: number;
+            /** Rod */
+            rod: number;
             /** Rod Id */
             rod_id: number;
         };
@@ -3496,6 +3663,49 @@ export interface components {
             pieces: components["schemas"]["MadePieceIn"][];
         };
         /**
+         * MendOut
+         * @description One thing to do: the new date, how many days later, and the strongest ring index still to come.
+         */
+        MendOut: {
+            /** Days Later */
+            days_later: number | null;
+            hook: components["schemas"]["HookRef"] | null;
+            /** Ready */
+            ready: string | null;
+            /** Rh Percent */
+            rh_percent: number | null;
+            /** Ring Index */
+            ring_index: number | null;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "hook" | "humidity" | "air" | "wrap" | "rest" | "take_down";
+            /** Weeks */
+            weeks: number | null;
+        };
+        /**
+         * MendingOut
+         * @description The trouble of a piece; ring index as it is now going, and when it is past its target.
+         */
+        MendingOut: {
+            /** Evidence */
+            evidence: string[];
+            /** Mends */
+            mends: components["schemas"]["MendOut"][];
+            /** Over At */
+            over_at: string | null;
+            /** Place Wide */
+            place_wide: boolean;
+            /** Ring Index */
+            ring_index: number;
+            /**
+             * Trouble
+             * @enum {string}
+             */
+            trouble: "too_fast" | "too_slow" | "stuck" | "overshooting";
+        };
+        /**
          * MeterOut
          * @description A pH meter, its last calibration and what is to be said of it now.
          */
@@ -3662,6 +3872,23 @@ export interface components {
             way: "frozen" | "certified" | "none";
         };
         /**
+         * PhotoOut
+         * @description That there is a photo; the picture has an address of its own.
+         */
+        PhotoOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
          * PieceCard
          * @description A piece as it hangs in the room.
          */
@@ -3693,6 +3920,8 @@ export interface components {
             length_mm: number;
             /** Loss Percent */
             loss_percent: number;
+            /** Over At */
+            over_at: string | null;
             /** Pace Percent Per Day */
             pace_percent_per_day: number;
             /** Product */
@@ -3869,6 +4098,8 @@ export interface components {
         PlaceIn: {
             /** By */
             by: string;
+            /** Hook Spacing Mm */
+            hook_spacing_mm?: number | null;
             /**
              * Hooks Per Rod
              * @default []
@@ -4201,16 +4432,34 @@ export interface components {
             uid: string;
         };
         /**
+         * RodIn
+         * @description A rod: its hooks, and how far apart they are; null where nobody measured it.
+         */
+        RodIn: {
+            /** By */
+            by: string;
+            /** Hook Spacing Mm */
+            hook_spacing_mm?: number | null;
+            /** Hooks */
+            hooks: number;
+        };
+        /**
          * RodOut
-         * @description A rod and its number of hooks.
+         * @description A rod, its hooks and how far apart they are; which tags hang too close, and how much too short it is.
          */
         RodOut: {
+            /** Close */
+            close: components["schemas"]["TooClose"][];
+            /** Hook Spacing Mm */
+            hook_spacing_mm: number | null;
             /** Hooks */
             hooks: number;
             /** Id */
             id: number;
             /** Number */
             number: number;
+            /** Short Mm */
+            short_mm: number;
         };
         /**
          * Room
@@ -4226,6 +4475,7 @@ export interface components {
             ready_this_week: number;
             /** Rods */
             rods: components["schemas"]["RodOut"][];
+            shift: components["schemas"]["ShiftOut"] | null;
             /** Water G Per Day */
             water_g_per_day: number;
         };
@@ -4816,6 +5066,16 @@ export interface components {
             where: string;
         };
         /**
+         * ShiftOut
+         * @description That the air changed for everything here: the last two days against the two weeks before.
+         */
+        ShiftOut: {
+            /** By C */
+            by_c: number;
+            /** By Rh Percent */
+            by_rh_percent: number;
+        };
+        /**
          * SignIn
          * @description Somebody answers for an unknown hurdle.
          */
@@ -4905,6 +5165,37 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * SuitsOut
+         * @description How the place suits a family of goods, by its own log.
+         */
+        SuitsOut: {
+            /** Family */
+            family: string;
+            /** Mostly */
+            mostly: ("warm" | "cold" | "damp" | "dry") | null;
+            /** Mostly Share */
+            mostly_share: number;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fit" | "with_care" | "unfit";
+        };
+        /**
+         * SwapIn
+         * @description Two pieces that change places.
+         */
+        SwapIn: {
+            /** By */
+            by: string;
+            /** Other Id */
+            other_id: number;
         };
         /**
          * TagFound
@@ -5056,6 +5347,16 @@ export interface components {
              * Format: date-time
              */
             now: string;
+        };
+        /**
+         * TooClose
+         * @description Tags of two neighbours without air between them.
+         */
+        TooClose: {
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
         };
         /**
          * UsedLot
@@ -5525,6 +5826,13 @@ export interface components {
             struck_by: string | null;
             /** Struck Reason */
             struck_reason: string | null;
+        };
+        /**
+         * WellOrNot
+         * @description What is wrong with a piece; null where nothing is.
+         */
+        WellOrNot: {
+            mending: components["schemas"]["MendingOut"] | null;
         };
         /**
          * WhatIfIn
@@ -8099,6 +8407,162 @@ export interface operations {
             };
         };
     };
+    picture_api_photos__photo_id__jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_api_photos__photo_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     hang_api_pieces_post: {
         parameters: {
             query?: never;
@@ -8564,6 +9028,82 @@ export interface operations {
             };
         };
     };
+    mend_api_pieces__piece_id__mending_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WellOrNot"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     move_api_pieces__piece_id__move_post: {
         parameters: {
             query?: never;
@@ -8644,6 +9184,162 @@ export interface operations {
             };
         };
     };
+    photos_api_pieces__piece_id__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_api_pieces__piece_id__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_api_pieces__piece_id__photos_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     put_back_api_pieces__piece_id__put_back_post: {
         parameters: {
             query?: never;
@@ -8666,6 +9362,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swap_api_pieces__piece_id__swap_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Room"];
                 };
             };
             /** @description Bad Request */
@@ -9294,6 +10070,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_api_places__place_id__rods_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RodIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Room"];
                 };
             };
             /** @description Bad Request */
@@ -10388,6 +11244,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_rods__rod_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rod_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RodIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Room"];
                 };
             };
             /** @description Bad Request */

@@ -3,6 +3,7 @@ import { bench } from './en.bench';
 import { hook } from './en.hook';
 import { placeFacts } from './en.place';
 import { round } from './en.round';
+import { mend, photos, rods } from './en.mend';
 import { salt, today } from './en.salt';
 import { warm } from './en.warm';
 
@@ -15,6 +16,9 @@ export const words = {
   hook,
   placeFacts,
   today,
+  mend,
+  rods,
+  photos,
   warm,
   stations: {
     today: 'Today',
@@ -121,8 +125,6 @@ export const words = {
     stalled: 'It will not reach its target in this air',
     between: (range: string) => `between ${range}, four times in five`,
     confirmByFeel: 'Confirm by feel: even firmness from rim to middle.',
-    tooFast: (pace: string, safe: string) => `Drying too fast: ${pace} % a day so far, safe is about ${safe}`,
-    tooFastText: 'Raise the humidity 5–8 points, slow the air, or move it to a calmer hook.',
     doubt: 'A weight is held back until you have looked at it',
     doubtText: (weight: string, day: string, reason: string) => `${weight} on ${day}: ${reason}`,
     weighNote: 'A weighing now would narrow the date.',

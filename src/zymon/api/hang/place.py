@@ -8,11 +8,13 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from zymon.core.bench.families import family
 from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import Change
 from zymon.core.errors import OutOfRangeError
 from zymon.core.keeping import keeping_at
 from zymon.core.place import Span, Wish, place_facts, setpoint_advice, wished_humidity
+from zymon.core.place_fit import Fault, Verdict, suits
 from zymon.store import sensors as store
 from zymon.store.climate import readings_between
 from zymon.store.hang import pieces_hanging
@@ -56,6 +58,17 @@ class SensorTestOut(BaseModel):
     struck_reason: str | None
 
 
+class SuitsOut(BaseModel):
+    """How the place suits a family of goods, by its own log."""
+
+    family: str
+    name: str
+    verdict: Verdict
+    share: float
+    mostly: Fault | None
+    mostly_share: float
+
+
 class FactsOut(BaseModel):
     """What the log of a place says, humidity as its sensor test corrects it."""
 
@@ -75,6 +88,7 @@ class FactsOut(BaseModel):
     advised_rh: float | None
     too_dry_for: list[str]
     too_damp_for: list[str]
+    suits: list[SuitsOut]
 
 
 class RoomWhatIfIn(BaseModel):
@@ -157,6 +171,17 @@ def _facts(ctx: Context, session: Session, place_id: int, days: int) -> FactsOut
         advised_rh=None if advice is None else advice.rh_percent,
         too_dry_for=[] if advice is None else list(advice.too_dry_for),
         too_damp_for=[] if advice is None else list(advice.too_damp_for),
+        suits=[
+            SuitsOut(
+                family=one.family,
+                name=family(one.family).name,
+                verdict=one.verdict,
+                share=round(one.share, 3),
+                mostly=one.mostly,
+                mostly_share=round(one.mostly_share, 3),
+            )
+            for one in suits(corrected)
+        ],
     )
 
 

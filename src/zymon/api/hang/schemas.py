@@ -51,15 +51,33 @@ class PieceCard(BaseModel):
     wants: list[Want]
     days_left: DaysLeftOut | None
     ready: Ready
+    over_at: datetime | None  # when it is past its target by so much that weight and texture are lost
     last_weighed_at: datetime | None
 
 
+class TooClose(BaseModel):
+    """Tags of two neighbours without air between them."""
+
+    one: str
+    other: str
+
+
 class RodOut(BaseModel):
-    """A rod and its number of hooks."""
+    """A rod, its hooks and how far apart they are; which tags hang too close, and how much too short it is."""
 
     id: int
     number: int
     hooks: int
+    hook_spacing_mm: float | None
+    close: list[TooClose]
+    short_mm: float
+
+
+class ShiftOut(BaseModel):
+    """That the air changed for everything here: the last two days against the two weeks before."""
+
+    by_c: float
+    by_rh_percent: float
 
 
 class HookOut(BaseModel):
@@ -82,6 +100,7 @@ class Room(BaseModel):
     pieces: list[PieceCard]
     ready_this_week: int
     water_g_per_day: float
+    shift: ShiftOut | None
 
 
 class WeighingOut(BaseModel):

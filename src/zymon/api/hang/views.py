@@ -10,13 +10,16 @@ from zymon.core.drying.forecast import Fitted, PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.inside import inside
 from zymon.core.drying.judge import SOON_DAYS, judge, outline
+from zymon.core.drying.mend import passes_over_s
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
 from zymon.core.pieces import loss_percent
+from zymon.core.place_fit import shift
+from zymon.core.rod_room import rod_room
 from zymon.store import models
 from zymon.store.bench import has_making
 from zymon.store.board import core_piece
-from zymon.store.climate import series
+from zymon.store.climate import hourly_log, series
 from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
 from zymon.store.places import place, setpoint_at
 
@@ -27,6 +30,7 @@ from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
 CLIMATE_POINTS = 360
+SHIFT_LOOK_S = 17 * 86_400
 
 
 def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> s.PieceCard:
@@ -35,6 +39,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
     size = outline(core, made.loss_percent / 100)
     where = last_hanging(of)
     weighed = [w.at_s for w in of.weighings if w.struck_s is None]
+    over_s = passes_over_s(core, made)
     return s.PieceCard(
         id=of.id,
         tag=of.tag,
@@ -64,6 +69,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         if judged.days_left is None
         else s.DaysLeftOut(value=judged.days_left.value, unit=judged.days_left.unit, about=judged.days_left.about),
         ready=ready_out(made),
+        over_at=None if over_s is None else moment(over_s),
         last_weighed_at=moment(max(weighed)) if weighed else None,
     )
 
@@ -76,6 +82,7 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
     pieces = pieces_hanging(session, place_id)
     cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
     week = now_s + SOON_DAYS * 86_400
+    moved = shift(hourly_log(session, place_id, now_s - SHIFT_LOOK_S, now_s), now_s) if cards else None
     rods = {r.id for r in of.rods}
     return s.Room(
         hooks=[
@@ -91,10 +98,29 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
             if rod in rods
         ],
         place=place_out(session, of, len(cards), now_s),
-        rods=[s.RodOut(id=r.id, number=r.number, hooks=r.hooks) for r in of.rods],
+        rods=[_rod_out(r, [c for c in cards if c.rod == r.number]) for r in of.rods],
         pieces=cards,
         ready_this_week=sum(1 for c in cards if c.ready.p50 is not None and c.ready.p50.timestamp() <= week),
         water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
+        shift=None
+        if moved is None
+        else s.ShiftOut(by_c=round(moved.by_c, 1), by_rh_percent=round(moved.by_rh_percent)),
+    )
+
+
+def _rod_out(rod: models.Rod, hanging: list[s.PieceCard]) -> s.RodOut:
+    """A rod, and whether air gets between what hangs there; nothing is said where its hooks were not measured."""
+    tags = {c.hook: c.tag for c in hanging}
+    found = None
+    if rod.hook_spacing_mm is not None:
+        found = rod_room({c.hook: c.width_mm * c.girth_now for c in hanging}, rod.hooks, rod.hook_spacing_mm)
+    return s.RodOut(
+        id=rod.id,
+        number=rod.number,
+        hooks=rod.hooks,
+        hook_spacing_mm=rod.hook_spacing_mm,
+        close=[s.TooClose(one=tags[a], other=tags[b]) for a, b in found.close] if found else [],
+        short_mm=round(found.short_mm) if found else 0,
     )
 
 

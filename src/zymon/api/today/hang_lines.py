@@ -1,18 +1,23 @@
 """The round at the hooks: the air of each place, turning, what is ready or goes wrong."""
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from sqlalchemy.orm import Session
 
-from zymon.core.drying.judge import judge
+from zymon.core.drying.forecast import PieceForecast
+from zymon.core.drying.judge import Judgement, judge
+from zymon.core.drying.mend import passes_over_s
 from zymon.core.faults import COAT_DAYS
 from zymon.core.place import place_facts
+from zymon.core.place_fit import SHIFT_C, SHIFT_RH, shift
+from zymon.core.rotation import ROTATE_AFTER_DAYS, Hanging, exchanges
 from zymon.core.schedule import Chore
 from zymon.store.board import core_piece
 from zymon.store.climate import hourly_log
-from zymon.store.hang import pieces_hanging
+from zymon.store.hang import last_hanging, pieces_hanging
 from zymon.store.hang_events import last_turned
 from zymon.store.models import Piece, Place
 from zymon.store.places import air_now, setpoint_at
@@ -23,6 +28,8 @@ from .line import DAY_S, LineOfRound, tags_in_words
 from .schemas import ActionOut
 
 FIRST_WEEK_DAYS = 7
+SHIFT_LOOK_S = 17 * DAY_S
+MOST_EXCHANGES = 3  # a day: a room is turned over bit by bit
 
 
 def hang_lines(ctx: Context, session: Session, walk: Sequence[Place]) -> Iterable[LineOfRound]:
@@ -94,6 +101,57 @@ def _turning(
         )
 
 
+def _exchanging(
+    ctx: Context,
+    session: Session,
+    place: Place,
+    place_order: int,
+    judged: Sequence[tuple[Piece, Judgement, PieceForecast]],
+) -> Iterable[LineOfRound]:
+    """After their first week pieces in strong air and in weak air change places, where hooks are known to differ."""
+    airs = {hook: math.exp(air.ln_air) for hook, air in ctx.board.hooks_of(session, place.id, ctx.now_s).items()}
+    by_tag = {p.tag: p for p, _, _ in judged}
+    hangs = {p.tag: last_hanging(p) for p, _, _ in judged}
+    pairs = exchanges(
+        [
+            Hanging(
+                tag=p.tag,
+                air=airs.get((hangs[p.tag].rod_id, hangs[p.tag].hook), 1.0),
+                days_there=(ctx.now_s - max(hangs[p.tag].from_s, p.hung_s)) / DAY_S,
+                done_share=f.loss_percent / p.target_loss_percent,
+                too_fast="too_fast" in j.wants,
+            )
+            for p, j, f in judged
+        ]
+    )
+    for strong, weak in pairs[:MOST_EXCHANGES]:
+        at, to = hangs[strong], hangs[weak]
+        from_s = max(at.from_s, to.from_s) + ROTATE_AFTER_DAYS * DAY_S
+        chore = Chore(
+            f"swap-{at.id}-{to.id}",
+            "hang",
+            place_order,
+            "elastic",
+            from_s,
+            max(from_s, ctx.now_s),
+            ctx.now_s + 3 * DAY_S,
+        )
+        where = [
+            f"rod {h.rod.number} hook {h.hook}, {airs[h.rod_id, h.hook]:.1f} × the air"
+            for h in (at, to)
+            if (h.rod_id, h.hook) in airs
+        ]
+        yield LineOfRound(
+            chore,
+            f"{strong} and {weak} change places",
+            "; ".join(where),
+            place.name,
+            "one side of the room runs ahead of the other",
+            action=ActionOut(station="hang", kinds=["swap"], pieces=[by_tag[strong].id, by_tag[weak].id]),
+            link=f"/hang/{place.id}?piece={by_tag[strong].id}",
+        )
+
+
 def _piece_lines(
     ctx: Context, session: Session, place: Place, place_order: int, pieces: Sequence[Piece]
 ) -> Iterable[LineOfRound]:
@@ -113,15 +171,33 @@ def _piece_lines(
         )
 
     yield from _turning(session, place, place_order, pieces, now_s)
+    yield from _exchanging(ctx, session, place, place_order, judged)
     over = [p for p, j, _ in judged if j.state == "over"]
     ready = [p for p, j, _ in judged if j.state == "ready"]
     fast = [p for p, j, _ in judged if "too_fast" in j.wants]
     doubtful = [p for p, j, _ in judged if "doubtful" in j.wants]
     weigh = [p for p, j, _ in judged if "weigh" in j.wants and j.state != "over"]
+    moved = shift(hourly_log(session, place.id, now_s - SHIFT_LOOK_S, now_s), now_s)
+    if moved is not None:
+        rh, c = moved.by_rh_percent, moved.by_c
+        words = [f"{abs(rh):.0f} points {'damper' if rh > 0 else 'drier'}"] if abs(rh) >= SHIFT_RH else []
+        words += [f"{abs(c):.1f} °C {'warmer' if c > 0 else 'colder'}"] if abs(c) >= SHIFT_C else []
+        chore = Chore(f"shift-{place.id}-{now_s // DAY_S}", "hang", place_order, "firm", now_s, now_s, now_s + DAY_S)
+        yield LineOfRound(
+            chore,
+            f"The air of {place.name} is {' and '.join(words)} than in the two weeks before",
+            f"all {len(pieces)} pieces feel it, not one of them alone",
+            place.name,
+            "every date moves, and rings close or slime begins",
+            link=f"/hang/{place.id}/climate",
+        )
     if over:
         yield line("over", over, "Take down, past the target", "weight and texture go on leaving")
     if ready:
-        yield line("ready", ready, "Ready by weight, feel and take down", "about a third of a percent a day")
+        ends = [at for p, j, f in judged if j.state == "ready" and (at := passes_over_s(core_piece(p), f)) is not None]
+        found = line("ready", ready, "Ready by weight, feel and take down", "about a third of a percent a day")
+        # said before it comes: from then on weight and texture are lost
+        yield replace(found, chore=replace(found.chore, latest_s=min(ends))) if ends else found
     if fast:
         yield line("fast", fast, "Too fast, move or slow the air", "a dry ring closes while it waits", elastic=False)
     if doubtful:

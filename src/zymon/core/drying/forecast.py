@@ -110,8 +110,19 @@ class Fitted:
 
         Parameters: index, of the piece in the history; change.
         """
-        c = self.arrays
-        air = c.air
+        pick = slice(index, index + 1)
+        alone = self.changed(index, change)
+        # how believable a draw is was told by the target the maker set, not by the one asked about
+        weight = self.arrays.reachable(self.sampled)[:, pick]
+        future = replace(self._future(alone, self.drift[:, pick]), ln_draught=float(np.log(change.air)))
+        return _forecasts(alone, self.sampled[:, pick], future, self.good[:, pick], weight)[0]
+
+    def changed(self, index: int, change: Change) -> Arrays:
+        """One piece by itself in the air and with the target of a change; more air at it comes with the future.
+
+        Parameters: index, of the piece in the history; change.
+        """
+        c, air = self.arrays, self.arrays.air
         temperature_c = air.ahead_temperature_c if change.temperature_c is None else change.temperature_c
         rh_percent = air.ahead_rh_percent if change.rh_percent is None else change.rh_percent
         if (temperature_c, rh_percent) != (air.ahead_temperature_c, air.ahead_rh_percent):
@@ -119,15 +130,11 @@ class Fitted:
             air = replace(air, ahead=ahead, ahead_temperature_c=temperature_c, ahead_rh_percent=rh_percent)
         piece = c.pieces[index]
         target = piece.target_loss_percent if change.target_loss_percent is None else change.target_loss_percent
-        pick = slice(index, index + 1)
         # another target must not change what the piece did so far
-        alone = Arrays(
+        pick = slice(index, index + 1)
+        return Arrays(
             (replace(piece, target_loss_percent=target),), air, c.now_s, span_s=c.span_s[pick], hook_air=c.hook_air
         )
-        # how believable a draw is was told by the target the maker set, not by the one asked about
-        weight = c.reachable(self.sampled)[:, pick]
-        future = replace(self._future(alone, self.drift[:, pick]), ln_draught=float(np.log(change.air)))
-        return _forecasts(alone, self.sampled[:, pick], future, self.good[:, pick], weight)[0]
 
     def _future(self, c: Arrays, drift: Array) -> Future:
         n = len(c.pieces)

@@ -6,8 +6,9 @@ from typing import Literal
 import numpy as np
 import numpy.typing as npt
 
-from .arrays import Arrays
-from .forecast import Fitted
+from ..constants import SECONDS_PER_DAY
+from .arrays import Arrays, Future
+from .forecast import Change, Fitted
 from .transport import SHELLS, Bodies, shell_fractions
 
 Array = npt.NDArray[np.float64]
@@ -80,6 +81,25 @@ def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
     j = int(np.clip(np.searchsorted(time_s, elapsed) - 1, 0, len(time_s) - 2))
     share = (elapsed - time_s[j]) / (time_s[j + 1] - time_s[j])
     return alone.bodies(theta), profiles[j, :, 0] * (1 - share) + profiles[j + 1, :, 0] * share
+
+
+def ring_ahead(of: Fitted, index: int, change: Change) -> float:
+    """The strongest ring index a piece still comes to, from a day from now to its target, if something changed now.
+
+    Parameters: of, the fitted place; index, of the piece in its history; change, an empty one for as it is.
+    """
+    alone = of.changed(index, change)
+    still = np.zeros(1)
+    future = Future(still, still, still, ln_draught=float(np.log(change.air)))
+    run = alone.run(of.theta[index : index + 1], future, keep=True)
+    assert run.profiles is not None
+    since_hung = alone.time_s[:, 0]
+    begins = max(alone.now_s - alone.pieces[0].hung_at_s, 0.0) + SECONDS_PER_DAY
+    ends = np.searchsorted(run.loss[:, 0], alone.target[0])
+    still_to_come = np.flatnonzero(since_hung[: ends + 1] >= begins)
+    last = min(int(ends), len(since_hung) - 1)
+    seen = still_to_come if len(still_to_come) else np.array([last])
+    return max(ring_index(run.profiles[int(k), :, 0]) for k in seen)
 
 
 def rim_and_core(x: Array) -> tuple[float, float]:

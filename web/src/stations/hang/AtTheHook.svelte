@@ -9,6 +9,7 @@
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
   import { newUid } from '../../api/uid';
+  import Photos from './Photos.svelte';
 
   let { piece }: { piece: number } = $props();
   const say = words.hook;
@@ -144,6 +145,7 @@
       }}>{found.data?.held ? say.release : say.hold}</button
     >
   </div>
+  <Photos {piece} />
   {#if asking}
     <Reason
       label={say.holdWhy}

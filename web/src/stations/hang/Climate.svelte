@@ -14,6 +14,7 @@
   import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
   import PlaceFacts from './PlaceFacts.svelte';
+  import Rods from './Rods.svelte';
   import RoomWhatIf from './RoomWhatIf.svelte';
 
   const placeId = $derived(Number(route.params.place));
@@ -166,6 +167,7 @@
         </div>
       {/if}
       <PlaceFacts place={placeId} />
+      {#if place.kind === 'chamber'}{#key placeId}<Rods place={placeId} />{/key}{/if}
       {#if place.kind === 'chamber' && place.pieces}{#key placeId}<RoomWhatIf {place} />{/key}{/if}
       <Devices
         place={placeId}

@@ -27,6 +27,9 @@
 <section aria-label={say.hand}>
   {#if room.pieces.length}
     <h2 class="font-tag text-2xl font-bold">{say.hand}</h2>
+    {#if room.shift}<p class="border-warning mt-2 border-l-4 pl-3">
+        {words.rods.shift(room.shift.by_rh_percent, room.shift.by_c)}
+      </p>{/if}
     {#if groups.length === 0}<p class="mt-1">{say.nothingWants}</p>{/if}
     {#each groups as group (group.name)}
       <h3 class="mt-4 font-semibold">{say.handGroups[group.name]}</h3>

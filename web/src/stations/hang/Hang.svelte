@@ -62,6 +62,7 @@
     void client.invalidateQueries({ queryKey: keys.line });
     void client.invalidateQueries({ queryKey: keys.told });
     void client.invalidateQueries({ queryKey: ['waiting'] });
+    void client.invalidateQueries({ queryKey: ['mending'] });
     void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
   }
   function pick(id: number | null): void {
@@ -102,6 +103,10 @@
     } catch (error) {
       session.complain(error);
     }
+  }
+  function toHook(at: Schema['HookRef']): void {
+    const rod = room.data?.rods.find((one) => one.id === at.rod_id);
+    if (rod && chosen !== null) void move(chosen, rod, at.hook);
   }
   function free(rod: Schema['RodOut'], hook: number): void {
     if (moving && chosen !== null) void move(chosen, rod, hook);
@@ -268,6 +273,7 @@
           {refresh}
           {early}
           onmove={() => (moving = !moving)}
+          onhook={toHook}
           ondown={takeDown}
           onclose={back}
         />

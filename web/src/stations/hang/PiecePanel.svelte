@@ -9,6 +9,7 @@
   import Declared from './Declared.svelte';
   import Grounds from './Grounds.svelte';
   import Inside from './Inside.svelte';
+  import Mending from './Mending.svelte';
   import Reach from './Reach.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
@@ -22,10 +23,11 @@
     refresh: Refresh;
     early: string | null;
     onmove: () => void;
+    onhook: (hook: Schema['HookRef']) => void;
     ondown: (reason: string) => void;
     onclose: () => void;
   }
-  let { piece, now, moving, refresh, early, onmove, ondown, onclose }: Props = $props();
+  let { piece, now, moving, refresh, early, onmove, onhook, ondown, onclose }: Props = $props();
 
   const card = $derived(piece.card);
   const doubted = $derived(piece.weighings.filter((w) => w.doubt));
@@ -34,9 +36,6 @@
     void card.id;
     takingDown = false;
   });
-  const meanPace = $derived(
-    (card.loss_percent / Math.max((now - new Date(card.hung_at).getTime()) / 86_400_000, 1)).toFixed(1),
-  );
 </script>
 
 <article aria-label={card.tag}>
@@ -80,14 +79,7 @@
     {/if}
   </div>
 
-  {#if card.wants.includes('too_fast')}
-    <div class="border-error mt-3 border-l-4 py-1 pl-3">
-      <p class="text-error font-semibold">
-        {words.piece.tooFast(meanPace, card.safe_percent_per_day.toFixed(1))}
-      </p>
-      <p>{words.piece.tooFastText}</p>
-    </div>
-  {/if}
+  {#if piece.hangs}<Mending {piece} {onhook} />{/if}
   {#if doubted.length}
     <div class="border-warning mt-3 border-l-4 py-1 pl-3">
       <p class="font-semibold">{words.piece.doubt}</p>

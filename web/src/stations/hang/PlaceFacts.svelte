@@ -7,6 +7,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, fullDay, percent, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import Suits from './Suits.svelte';
 
   let { place }: { place: number } = $props();
   const say = words.placeFacts;
@@ -91,6 +92,7 @@
         {/each}
       </ul>
     {:else if found.days}<p class="quiet mt-2">{say.noFaults}</p>{/if}
+    <Suits suits={found.suits} />
     <details class="mt-3">
       <summary class="min-h-11 cursor-pointer py-2 font-semibold">{say.tests}</summary>
       <p class="quiet">{say.testHint}</p>

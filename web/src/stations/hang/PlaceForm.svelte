@@ -17,6 +17,7 @@
   let hooks = $state('6');
   let temperature = $state('13');
   let humidity = $state('78');
+  let spacing = $state('');
   let problem = $state<ProblemError | null>(null);
   let busy = $state(false);
 
@@ -35,6 +36,7 @@
             name,
             kind: 'chamber',
             hooks_per_rod: Array.from({ length: many }, () => typedNumber(hooks) ?? 0),
+            hook_spacing_mm: typedNumber(spacing),
             setpoint: { temperature_c: typedNumber(temperature), rh_percent: typedNumber(humidity) },
             by: session.who,
           },
@@ -68,6 +70,9 @@
     fault={where.endsWith('temperature_c')}
   />
   <Field label={words.place.humidity} numeric bind:value={humidity} fault={where.endsWith('rh_percent')} />
+  <div class="col-span-2">
+    <Field label={words.rods.spacing} numeric bind:value={spacing} fault={where === 'hook_spacing_mm'} />
+  </div>
   {#if problem}<p class="text-error col-span-2 first-letter:uppercase" role="alert">{problem.message}</p>{/if}
   <button class="btn btn-primary btn-lg col-span-2" disabled={busy}>{label}</button>
 </form>

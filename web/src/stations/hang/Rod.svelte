@@ -56,7 +56,15 @@
 </script>
 
 <section class="rod" aria-label={title}>
-  <h2 class="quiet text-sm">{title}</h2>
+  <h2 class="quiet text-sm">
+    {title}
+    {#if from === 1 && rod.close.length}<span class="text-warning ml-3"
+        >{words.rods.close(rod.close.map((two) => words.rods.and(two.one, two.other)).join(', '))}</span
+      >{/if}
+    {#if from === 1 && rod.short_mm > 0}<span class="text-warning ml-3"
+        >{words.rods.short(rod.short_mm.toFixed(0))}</span
+      >{/if}
+  </h2>
   <ol class="hooks" style={`grid-template-columns: repeat(${columns}, minmax(0, 1fr))`}>
     {#each hooks as hook (hook)}
       {@const piece = byHook.get(hook)}

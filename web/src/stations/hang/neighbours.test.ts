@@ -7,9 +7,10 @@ const pieces = [
   { id: 2, rod: 1, hook: 4 },
   { id: 3, rod: 3, hook: 3 },
 ];
+const rod = { hook_spacing_mm: null, close: [], short_mm: 0 };
 const rods = [
-  { id: 10, number: 1, hooks: 2 },
-  { id: 11, number: 3, hooks: 4 },
+  { id: 10, number: 1, hooks: 2, ...rod },
+  { id: 11, number: 3, hooks: 4, ...rod },
 ];
 
 describe('arrow keys', () => {

@@ -39,6 +39,12 @@
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
       await take(api.POST('/api/warm/{batch_id}/events', { params: { path }, body: { ...common, kind } }));
+    } else if (way === 'swap') {
+      const [piece_id, other_id] = action.pieces;
+      const params = { path: { piece_id: piece_id ?? 0 } };
+      const body = { other_id: other_id ?? 0, by: session.who };
+      await take(api.POST('/api/pieces/{piece_id}/swap', { params, body }));
+      void client.invalidateQueries({ queryKey: ['room'] });
     } else if (action.station === 'hang') {
       const kind = way as Schema['HangEventIn']['kind'];
       await take(api.POST('/api/hook-events', { body: { ...common, pieces: action.pieces, kind } }));

@@ -1,0 +1,185 @@
+"""What goes wrong with a hanging piece, on what evidence, and what mending it would do to its date and its ring."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from ..constants import SECONDS_PER_DAY
+from .climate import Log
+from .forecast import Change, Fitted, PieceForecast
+from .history import Piece
+from .inside import inside, ring_ahead
+from .judge import OVER_POINTS, TOO_FAST_RING
+from .priors import CASINGS
+from .reach import reaching
+from .rest import EVEN_AT_RING_INDEX, vacuum_rest
+
+Trouble = Literal["too_fast", "too_slow", "stuck", "overshooting"]
+Way = Literal["hook", "humidity", "air", "wrap", "rest", "take_down"]
+
+SLOW_SHARE = 0.3  # of the safe pace, under which a piece that is not half way dries too slowly
+SLOW_AFTER_DAYS = 5.0
+GENTLER_RH, DRIER_RH = 6.0, -6.0  # points
+CALMER_AIR, MORE_AIR = 0.65, 1.5
+WRAPS_TO = "membrane"
+HIGHEST_RH, LOWEST_RH = 90.0, 60.0
+OFF_RH = 3.0  # points off the set point that are worth saying
+WIDE_SHARE = 0.5  # of a place's pieces in the same trouble, from which it is the place's
+OVERSHOOT_SOON_DAYS = 21.0
+
+
+@dataclass(frozen=True)
+class Mend:
+    """One thing to do. Dates [s]; ring index 0…1 at its strongest from then on; None where it tells nothing."""
+
+    way: Way
+    hook: str | None
+    rh_percent: float | None
+    ready_p50_s: float | None
+    days_later: float | None
+    ring_index: float | None
+    weeks: float | None = None  # of a vacuum rest
+
+
+@dataclass(frozen=True)
+class Mending:
+    """The trouble of a piece: what speaks for it, whether the whole place has it, the ring to come as it is, mends."""
+
+    trouble: Trouble
+    evidence: tuple[str, ...]
+    place_wide: bool
+    ring_index: float
+    over_at_s: float | None
+    mends: tuple[Mend, ...]
+
+
+def passes_over_s(piece: Piece, made: PieceForecast) -> float | None:
+    """When a piece will most likely be past its target by OVER_POINTS [s]; None when not within the forecast.
+
+    Parameters: piece; made, its forecast.
+    """
+    over = (piece.target_loss_percent + OVER_POINTS) / 100
+    past = np.flatnonzero(made.curve_p50 >= over)
+    if not len(past) or past[0] == 0:
+        return None
+    j = int(past[0])
+    low, high = made.curve_p50[j - 1], made.curve_p50[j]
+    share = (over - low) / max(high - low, 1e-12)
+    return float(made.curve_s[j - 1] + share * (made.curve_s[j] - made.curve_s[j - 1]))
+
+
+def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | None:
+    """What is wrong with the drying of a piece, None where nothing is. Parameters: piece; made; now_s [s]."""
+    if made.status == "stalled":
+        return "stuck"
+    if made.status == "drying" and made.ring_risk >= TOO_FAST_RING:
+        return "too_fast"
+    if made.status == "ready":
+        return "overshooting"
+    days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
+    half_way = made.loss_percent > 0.5 * piece.target_loss_percent
+    slow = made.rate_percent_per_day < SLOW_SHARE * made.safe_percent_per_day
+    return "too_slow" if slow and not half_way and days > SLOW_AFTER_DAYS else None
+
+
+def mending(of: Fitted, index: int, free_hooks: Sequence[str], mates: Sequence[int]) -> Mending | None:
+    """The trouble of a piece and what can be done about it; None where nothing is wrong.
+
+    Parameters: of, the fitted place; index, of the piece; free_hooks, names of those that are free;
+    mates, indices of the other pieces that hang there. What a thing does is worked out as any what-if is.
+    """
+    piece, made = of.arrays.pieces[index], of.forecasts[index]
+    now_s = of.arrays.now_s
+    trouble = trouble_of(piece, made, now_s)
+    if trouble is None:
+        return None
+    alike = [i for i in mates if trouble_of(of.arrays.pieces[i], of.forecasts[i], now_s) == trouble]
+    wide = trouble != "overshooting" and len(mates) >= 2 and len(alike) >= WIDE_SHARE * len(mates)
+    ring = ring_ahead(of, index, Change()) if trouble != "overshooting" else inside(of, index, now_s).ring_index
+    return Mending(
+        trouble=trouble,
+        evidence=tuple(_evidence(of, index, trouble, len(alike), len(mates))),
+        place_wide=wide,
+        ring_index=ring,
+        over_at_s=passes_over_s(piece, made),
+        mends=tuple(_mends(of, index, trouble, free_hooks)),
+    )
+
+
+def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) -> list[str]:
+    piece, made = of.arrays.pieces[index], of.forecasts[index]
+    now_s, air = of.arrays.now_s, of.arrays.air
+    days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
+    said = []
+    if trouble in ("too_fast", "too_slow"):
+        said.append(
+            f"lost {made.loss_percent:.1f} % in {days:.0f} days; now {made.rate_percent_per_day:.2f} % a day, "
+            f"{made.safe_percent_per_day:.2f} would be safe"
+        )
+    hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
+    if hook is not None and piece.stays[-1].hook in of.arrays.hook_air:
+        air_there = float(np.exp(hook.ln_air))
+        if (trouble == "too_fast" and air_there > 1) or (trouble in ("too_slow", "stuck") and air_there < 1):
+            known = "1 piece" if hook.pieces == 1 else f"{hook.pieces} pieces"
+            said.append(f"its hook gives {air_there:.1f} × the air of the others, learned from {known}")
+    lately = _recent_rh(of.history.log, now_s)
+    setpoint = of.history.setpoint_rh_percent
+    off = 0.0 if lately is None or setpoint is None else lately - setpoint
+    if trouble == "too_fast" and off < -OFF_RH:
+        said.append(f"the air stood at {lately:.0f} %, {-off:.0f} points under the set point")
+    elif trouble in ("stuck", "too_slow") and lately is not None:
+        over = f", {off:.0f} points over the set point" if off > OFF_RH else ""
+        said.append(f"the air stands at {lately:.0f} %, {air.ahead_temperature_c:.0f} °C{over}")
+    if trouble != "overshooting" and mates:
+        said.append(
+            f"{alike} of the {mates} others that hang here do the same: it is the air of the place"
+            if alike >= WIDE_SHARE * mates and mates >= 2
+            else f"of the {mates} others that hang here {alike or 'none'} {'do' if alike > 1 else 'does'} the same: "
+            "it is this piece or its hook"
+        )
+    return said
+
+
+def _recent_rh(log: Log, now_s: float) -> float | None:
+    recent = log.rh_percent[(log.time_s > now_s - 3 * SECONDS_PER_DAY) & (log.time_s <= now_s)]
+    return float(recent.mean()) if len(recent) else None
+
+
+def _mends(of: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) -> list[Mend]:
+    piece, made = of.arrays.pieces[index], of.forecasts[index]
+    rh = of.arrays.air.ahead_rh_percent
+    if trouble == "overshooting":
+        return [Mend("take_down", None, None, of.arrays.now_s, None, None)]
+    if trouble == "stuck":
+        found = reaching(of, index)
+        return [] if found.rh_percent is None else [_tried(of, index, "humidity", Change(rh_percent=found.rh_percent))]
+    fast = trouble == "too_fast"
+    out = []
+    here = of.air_at(piece.stays[-1].hook) if piece.stays else 1.0
+    airs = {
+        name: of.air_at(name) for name in free_hooks if (of.air_at(name) < here if fast else of.air_at(name) > here)
+    }
+    if airs:
+        best = (min if fast else max)(airs, key=lambda name: airs[name])
+        out.append(_tried(of, index, "hook", Change(air=airs[best] / here), best))
+    wanted = float(np.clip(rh + (GENTLER_RH if fast else DRIER_RH), LOWEST_RH, HIGHEST_RH))
+    out.append(_tried(of, index, "humidity", Change(rh_percent=round(wanted))))
+    out.append(_tried(of, index, "air", Change(air=CALMER_AIR if fast else MORE_AIR)))
+    if fast:
+        wraps = CASINGS[WRAPS_TO] / CASINGS[piece.casing]
+        if wraps < 1:
+            out.append(_tried(of, index, "wrap", Change(air=wraps)))
+        rest = vacuum_rest(of, index, of.arrays.now_s)
+        if rest.weeks is not None and made.ready_p50_s is not None:
+            later = rest.weeks * 7
+            ready_s = made.ready_p50_s + later * SECONDS_PER_DAY
+            out.append(Mend("rest", None, None, ready_s, later, EVEN_AT_RING_INDEX, rest.weeks))
+    return out
+
+
+def _tried(of: Fitted, index: int, way: Way, change: Change, hook: str | None = None) -> Mend:
+    after, before = of.what_if(index, change), of.forecasts[index].ready_p50_s
+    later = None if after.ready_p50_s is None or before is None else (after.ready_p50_s - before) / SECONDS_PER_DAY
+    return Mend(way, hook, change.rh_percent, after.ready_p50_s, later, ring_ahead(of, index, change))

@@ -1,0 +1,85 @@
+"""For which goods a place suits, by its own log; and whether its air has changed for everything that hangs there."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import numpy.typing as npt
+
+from .bench.families import FAMILIES, Family
+from .constants import SECONDS_PER_DAY
+from .drying.climate import Log
+
+Array = npt.NDArray[np.float64]
+Verdict = Literal["fit", "with_care", "unfit"]
+Fault = Literal["warm", "cold", "damp", "dry"]
+
+AROUND_C, AROUND_RH = 4.0, 9.0  # of the usual climate of a family, within which it dries well
+SPOILS_C, SPOILS_SHARE = 5.0, 0.03  # over the usual, and for how much of the time, from which it is no place for it
+FIT_SHARE, CARE_SHARE = 0.75, 0.4
+LONGEST_GAP_S = 3 * 3600.0
+LATELY_S, BEFORE_S = 2 * SECONDS_PER_DAY, 14 * SECONDS_PER_DAY
+SHIFT_C, SHIFT_RH = 1.5, 4.0
+
+
+@dataclass(frozen=True)
+class Suits:
+    """How a place suits a family: share of its hours that do, and what mostly does not (None: nothing)."""
+
+    family: str
+    verdict: Verdict
+    share: float
+    mostly: Fault | None
+    mostly_share: float
+
+
+def suits(log: Log) -> list[Suits]:
+    """For every family how a place would suit, the best first; empty without a log of a day.
+
+    Parameters: log, of the place. Source: usual climates of the families, estimate of practice.
+    """
+    if len(log.time_s) < 2:
+        return []
+    hours = np.append(np.minimum(np.diff(log.time_s), LONGEST_GAP_S), 0.0) / 3600
+    if hours.sum() < 24:
+        return []
+    weight = hours / hours.sum()
+    found = [_suits(f, weight, log.temperature_c, log.rh_percent) for f in FAMILIES]
+    return sorted(found, key=lambda s: (("fit", "with_care", "unfit").index(s.verdict), -s.share))
+
+
+def _suits(family: Family, weight: Array, c: Array, rh: Array) -> Suits:
+    off_c, off_rh = c - family.temperature_c, rh - family.rh_percent
+    off: dict[Fault, float] = {
+        "warm": float(weight[off_c > AROUND_C].sum()),
+        "cold": float(weight[off_c < -AROUND_C].sum()),
+        "damp": float(weight[off_rh > AROUND_RH].sum()),
+        "dry": float(weight[off_rh < -AROUND_RH].sum()),
+    }
+    share = float(weight[(np.abs(off_c) <= AROUND_C) & (np.abs(off_rh) <= AROUND_RH)].sum())
+    mostly = max(off, key=lambda fault: off[fault])
+    spoils = float(weight[off_c > SPOILS_C].sum()) > SPOILS_SHARE
+    verdict: Verdict = "unfit" if spoils or share < CARE_SHARE else "fit" if share >= FIT_SHARE else "with_care"
+    return Suits(family.id, verdict, share, mostly if off[mostly] > 0.02 else None, off[mostly])
+
+
+@dataclass(frozen=True)
+class Shift:
+    """That the air of a place has changed: how many degrees and points, the last two days against two weeks before."""
+
+    by_c: float
+    by_rh_percent: float
+
+
+def shift(log: Log, now_s: float) -> Shift | None:
+    """Whether the air changed for everything that hangs there; None when it did not, or nobody can tell.
+
+    Parameters: log, of the place; now_s [s]. A single piece that dries otherwise is no change of the air.
+    """
+    lately = (log.time_s > now_s - LATELY_S) & (log.time_s <= now_s)
+    before = (log.time_s > now_s - LATELY_S - BEFORE_S) & (log.time_s <= now_s - LATELY_S)
+    if lately.sum() < 24 or before.sum() < 72:
+        return None
+    by_c = float(log.temperature_c[lately].mean() - np.median(log.temperature_c[before]))
+    by_rh = float(log.rh_percent[lately].mean() - np.median(log.rh_percent[before]))
+    return Shift(by_c, by_rh) if abs(by_c) >= SHIFT_C or abs(by_rh) >= SHIFT_RH else None

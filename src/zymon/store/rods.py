@@ -1,0 +1,64 @@
+"""The rods of a place: their hooks, how far apart, and who changes places with whom."""
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from .hang import hanging_now, piece
+from .models import Hanging, Piece, Place, Rod
+from .places import ClashError, NotFoundError, flush_or_clash, place, touch
+
+
+def rod(session: Session, rod_id: int) -> Rod:
+    """One rod. Raises NotFoundError."""
+    found = session.get(Rod, rod_id)
+    if found is None:
+        raise NotFoundError("this rod is not there")
+    return found
+
+
+def change_rod(session: Session, rod_id: int, hooks: int, hook_spacing_mm: float | None) -> Rod:
+    """Give a rod more or fewer hooks. Raises ClashError while something hangs on one that would go."""
+    changed = rod(session, rod_id)
+    query = select(Hanging).where(Hanging.rod_id == rod_id, Hanging.hook > hooks, Hanging.to_s.is_(None))
+    left = session.scalars(query.order_by(Hanging.hook)).all()
+    if left:
+        tags = ", ".join(f"{h.piece.tag} on hook {h.hook}" for h in left)
+        raise ClashError(f"rod {changed.number} still holds {tags}: move it first")
+    changed.hooks, changed.hook_spacing_mm = hooks, hook_spacing_mm
+    session.flush()
+    return changed
+
+
+def add_rod(session: Session, place_id: int, hooks: int, hook_spacing_mm: float | None) -> Rod:
+    """Put another rod up in a place, after the last."""
+    of = place(session, place_id)
+    number = (session.scalar(select(func.max(Rod.number)).where(Rod.place_id == place_id)) or 0) + 1
+    made = Rod(place_id=of.id, number=number, hooks=hooks, hook_spacing_mm=hook_spacing_mm)
+    session.add(made)
+    session.flush()
+    session.refresh(of)
+    return made
+
+
+def swap(session: Session, one_id: int, other_id: int, by: str, now_s: int) -> tuple[Piece, Piece]:
+    """Two hanging pieces change places; where they hung stays on record. Raises ClashError."""
+    both = piece(session, one_id), piece(session, other_id)
+    if one_id == other_id:
+        raise ClashError("a piece cannot change places with itself")
+    were: list[Hanging] = []
+    for of in both:
+        at = hanging_now(of)
+        if at is None:
+            raise ClashError(f"{of.tag} was taken down, it cannot change places")
+        were.append(at)
+    for old, to in zip(were, reversed(were), strict=True):
+        old.to_s, old.end_reason = now_s, f"changed places, to rod {to.rod.number} hook {to.hook}"
+    session.flush()
+    touched: dict[int, Place] = {}
+    for of, to in zip(both, reversed(were), strict=True):
+        of.hangings.append(Hanging(place_id=to.place_id, rod_id=to.rod_id, hook=to.hook, from_s=now_s, by=by))
+        touched[to.place_id] = to.rod.place
+    for home in touched.values():
+        touch(home)
+    flush_or_clash(session, "one of these hooks was taken a moment ago")
+    return both

@@ -1,0 +1,88 @@
+<script lang="ts">
+  // What goes wrong with a piece, on what evidence, and what each way of mending it would do to date and ring.
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import { api, type Schema, take } from '../../api/client';
+  import { longDay } from '../../units/format';
+  import { words } from '../../words/en';
+
+  interface Props {
+    piece: Schema['PieceOut'];
+    onhook: (hook: Schema['HookRef']) => void;
+  }
+  let { piece, onhook }: Props = $props();
+  const say = words.mend;
+  const found = createQuery(() => ({
+    queryKey: ['mending', piece.card.id, piece.card.loss_percent, piece.card.rod, piece.card.hook],
+    queryFn: () =>
+      take(api.GET('/api/pieces/{piece_id}/mending', { params: { path: { piece_id: piece.card.id } } })),
+  }));
+  const trouble = $derived(found.data?.mending ?? null);
+  const ring = (value: number): string => value.toFixed(2);
+
+  function what(mend: Schema['MendOut'], fast: boolean): string {
+    if (mend.way === 'hook' && mend.hook) return say.ways.hook(mend.hook.rod, mend.hook.hook);
+    if (mend.way === 'humidity') return say.ways.humidity((mend.rh_percent ?? 0).toFixed(0));
+    if (mend.way === 'air') return fast ? say.ways.airLess : say.ways.airMore;
+    if (mend.way === 'rest') return say.ways.rest((mend.weeks ?? 0).toFixed(0));
+    return mend.way === 'wrap' ? say.ways.wrap : say.ways.take_down;
+  }
+</script>
+
+{#if trouble}
+  {@const grave = trouble.trouble === 'too_fast' || trouble.trouble === 'stuck'}
+  <section
+    class="mt-3 border-l-4 py-1 pl-3"
+    class:border-error={grave}
+    class:border-warning={!grave}
+    aria-label={say.title[trouble.trouble]}
+  >
+    <p class="font-semibold" class:text-error={grave}>{say.title[trouble.trouble]}</p>
+    {#each trouble.evidence as evidence (evidence)}<p class="text-sm first-letter:uppercase">
+        {evidence}
+      </p>{/each}
+    {#if trouble.trouble === 'overshooting' && trouble.over_at}<p>
+        {say.over(longDay(trouble.over_at))}
+      </p>{/if}
+    {#if trouble.trouble !== 'overshooting'}
+      <ul class="mt-1" title={say.ringHelp}>
+        {#each trouble.mends as mend (mend.way)}
+          {@const hook = mend.hook}
+          <li>
+            <span class="what">{what(mend, trouble.trouble === 'too_fast')}</span>
+            <span class="does">
+              {mend.days_later === null
+                ? mend.ready
+                  ? longDay(mend.ready)
+                  : ''
+                : say.later(mend.days_later)}{#if mend.ring_index !== null}, {say.ring(
+                  ring(trouble.ring_index),
+                  ring(mend.ring_index),
+                )}{/if}
+            </span>
+            {#if hook}<button class="btn btn-sm min-h-11" onclick={() => onhook(hook)}>{say.move}</button
+              >{/if}
+          </li>
+        {/each}
+      </ul>
+      <p class="quiet text-sm">{say.ringHelp}</p>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 0.75rem;
+    padding: 0.15rem 0;
+  }
+  .what {
+    flex: 1 1 11rem;
+  }
+  .does {
+    font-weight: 600;
+    white-space: nowrap;
+  }
+</style>

@@ -1,0 +1,62 @@
+// The texts of what goes wrong at the hook and how it is mended, of rods and of photos, in English.
+const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
+export const mend = {
+  title: {
+    too_fast: 'Drying too fast: a dry ring closes',
+    too_slow: 'Drying too slowly: slime and wrong mould get their chance',
+    stuck: 'Stuck: it will not get there in this air',
+    overshooting: 'Ready, and going past its target',
+  },
+  ways: {
+    hook: (rod: number, hook: number): string => `Hang it on rod ${rod}, hook ${hook}`,
+    humidity: (rh: string): string => `Set the whole place to ${rh} %`,
+    airLess: 'Slow the air at it by a third',
+    airMore: 'Half as much air again at it',
+    wrap: 'Wrap it in a membrane',
+    rest: (weeks: string): string => `Seal it and let it rest ${weeks} weeks, then hang it again`,
+    take_down: 'Feel it and take it down',
+  },
+  later: (days: number): string =>
+    Math.abs(days) < 0.75
+      ? 'same day'
+      : `${plural(Math.round(Math.abs(days)), 'day', 'days')} ${days > 0 ? 'later' : 'sooner'}`,
+  ring: (before: string, after: string): string => `ring ${before} → ${after}`,
+  ringHelp: 'Ring index: 0 even, 1 a dry rim round a wet core; the strongest still to come.',
+  over: (day: string): string =>
+    `Past its target by 3 points about ${day}: weight and texture are lost from then on.`,
+  move: 'Move it',
+};
+
+export const rods = {
+  title: 'Rods and hooks',
+  rod: (n: number): string => `Rod ${n}`,
+  hooks: 'hooks',
+  spacing: 'between hooks, mm',
+  keep: 'Keep',
+  add: 'One rod more',
+  close: (pairs: string): string => `Too close, air must pass between: ${pairs}`,
+  short: (mm: string): string => `Overfull: ${mm} mm more rod are needed for what hangs here`,
+  and: (a: string, b: string): string => `${a} and ${b}`,
+  shift: (rh: number, c: number): string => {
+    const said = [
+      Math.abs(rh) >= 4 ? `${Math.abs(rh)} points ${rh > 0 ? 'damper' : 'drier'}` : '',
+      Math.abs(c) >= 1.5 ? `${Math.abs(c).toFixed(1)} °C ${c > 0 ? 'warmer' : 'colder'}` : '',
+    ];
+    return `The air is ${said.filter(Boolean).join(' and ')} than in the two weeks before: everything here feels it.`;
+  },
+  suits: 'What this place suits',
+  suitsHint: 'Hours of the last month within 4 °C and 9 points of what each family usually hangs in.',
+  verdicts: { fit: 'fit', with_care: 'with care', unfit: 'not fit' },
+  mostly: { warm: 'too warm', cold: 'too cold', damp: 'too damp', dry: 'too dry' },
+  suitsShare: (share: string): string => `${share} of the hours`,
+  suitsOff: (share: string, what: string): string => `${what} in ${share}`,
+  unfit: (names: string): string => `Not fit for ${names}.`,
+};
+
+export const photos = {
+  add: 'Take a photo',
+  of: (day: string): string => `Photo of ${day}`,
+  strikeWhy: 'Why is it struck?',
+  none: 'Kept small, without place or camera in it.',
+};
