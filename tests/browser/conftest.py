@@ -1,16 +1,12 @@
 """A real server on a port of its own, and a real Chromium that fails a test on any error of the page."""
 
-import socket
-import threading
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from zymon.app import make_app
-from zymon.settings import Settings
+from serving import Server
 
 ARGUMENTS = [
     *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
@@ -19,23 +15,6 @@ ARGUMENTS = [
 
 # a refused weight is an answer, not a fault, and a line that was cut is cut on purpose: the browser logs both
 EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED")
-
-
-class Server:
-    """A server in a thread, on a database that outlives it."""
-
-    def __init__(self, db: Path, clock: Callable[[], float]) -> None:
-        self.socket = socket.create_server(("127.0.0.1", 0))
-        self.url = f"http://127.0.0.1:{self.socket.getsockname()[1]}"
-        self.app = make_app(Settings(db=db), clock)
-        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error", access_log=False))
-        self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.socket]})
-        self.thread.start()
-
-    def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join()
-        self.app.state.context.db.close()
 
 
 @pytest.fixture

@@ -4,13 +4,26 @@ from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
-from typing import Annotated
+from typing import Annotated, Protocol
 
 from fastapi import Depends, Path, Request
 
 from zymon.settings import Settings
 from zymon.store.board import Board
 from zymon.store.database import Database
+
+
+class Standins(Protocol):
+    """A simulated workshop's chambers and instruments; all of them send by the open interface."""
+
+    def forward(self, hours: float) -> int:
+        """Run the workshop ahead; how many readings came in."""
+
+    def weigh(self, piece_id: int) -> None:
+        """Put a piece on the simulated scale, which sends its weight."""
+
+    def dip(self, batch_id: int) -> None:
+        """Dip the simulated meter into a batch's pinch; it sends the pH."""
 
 
 @dataclass
@@ -25,9 +38,7 @@ class Context:
     # after a restart or another preview the staged file is read anew
     latest_preview: tuple[str, object] | None = None
     device_calls: dict[int, deque[float]] = field(default_factory=dict)  # when each device called lately
-    # runs a simulated workshop ahead by hours and gives the number of readings that came in; None where nothing is
-    # simulated
-    run_ahead: Callable[[float], int] | None = None
+    standins: Standins | None = None  # where the workshop is simulated
 
     @property
     def now_s(self) -> int:

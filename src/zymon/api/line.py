@@ -41,7 +41,7 @@ def line(ctx: Ctx) -> s.Line:
             places=[views.place_out(session, p, counts.get(p.id, 0), ctx.now_s) for p in store.places(session)],
             in_salt=count_in_salt(session),
             in_warm=len(in_the_warm(session, ctx.now_s)),
-            simulated=ctx.run_ahead is not None,
+            simulated=ctx.standins is not None,
         )
 
 

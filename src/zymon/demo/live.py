@@ -9,16 +9,33 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 
 from fastapi import FastAPI
+from sqlalchemy.orm import Session
 
 from zymon.api.context import Context
+from zymon.api.warm.views import forecast_of
+from zymon.standins.instruments import dipped, weighed
 from zymon.standins.live import STEP_S, LiveChamber
 from zymon.store import devices
-from zymon.store.places import air_now, places, setpoint_at
+from zymon.store.board import core_piece
+from zymon.store.climate import hourly_log
+from zymon.store.hang import last_hanging, piece, pieces_hanging
+from zymon.store.hang_models import Device
+from zymon.store.places import NotFoundError, air_now, places, setpoint_at
+from zymon.store.warm import stage, warm_batch
+
+from .plan import hook_airs
 
 log = logging.getLogger("zymon.demo")
 
 EVERY_STEPS = 5  # a reading every five minutes when run forward, as loggers do
 CALL_OF = 500
+
+
+def _token(session: Session, known: dict[str, Device], name: str, kind: str, place_id: int | None, now_s: int) -> str:
+    """A token for a stand-in, which is made known if it is not."""
+    if name in known:
+        return devices.new_token(session, known[name].id)
+    return devices.add_device(session, name, kind, place_id, "stand-in", now_s, True)[1]
 
 
 class LiveStandins:
@@ -31,9 +48,12 @@ class LiveStandins:
         self.ahead_s = self._was_ahead()
         self.context.clock = self.clock
         self.chambers: dict[str, tuple[LiveChamber, float]] = {}
+        self.place_of: dict[str, int] = {}
+        self.instruments: dict[str, str] = {}  # token by kind
         self.lock = threading.Lock()
         self._make_known()
-        self.context.run_ahead = self.forward
+        self._load()
+        self.context.standins = self
 
     def _was_ahead(self) -> float:
         """How far it was run ahead before it was stopped [s]: it goes on from its last reading."""
@@ -51,21 +71,60 @@ class LiveStandins:
             known = {d.name: d for d in devices.devices(session)}
             for i, place in enumerate(places(session)):
                 name = f"{place.name} logger"
-                if name in known:
-                    token = devices.new_token(session, known[name].id)
-                else:
-                    token = devices.add_device(session, name, "climate", place.id, "stand-in", now_s, True)[1]
+                token = _token(session, known, name, "climate", place.id, now_s)
                 air, setpoint = air_now(session, place.id, now_s), setpoint_at(place, now_s)
-                made = self.context.board.of_place(session, place.id, now_s)
+                self.place_of[token] = place.id
                 chamber = LiveChamber(
                     setpoint_c=setpoint.temperature_c if setpoint else None,
                     setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
                     temperature_c=air.temperature_c if air else 13.0,
                     rh_percent=air.rh_percent if air else 78.0,
-                    load_g_per_hour=sum(f.rate_percent_per_day for f in made.values()) / 100 * 800 / 24,
                     seed=100 + i,
                 )
                 self.chambers[token] = (chamber, float(air.at_s + 3600 if air else now_s))
+            for kind, name in (("scale", "Hanging scale"), ("ph", "Spear meter")):
+                self.instruments[kind] = _token(session, known, name, kind, None, now_s)
+
+    def _show(self, kind: str, key: str, value: float) -> None:
+        at = datetime.fromtimestamp(int(self.clock()), UTC).isoformat()
+        self.send(self.instruments[kind], [{"at": at, key: value}])
+
+    def weigh(self, piece_id: int) -> None:
+        """Put a piece on the simulated scale, which sends its weight."""
+        now_s = int(self.clock())
+        with self.context.db.reading() as session:
+            of = piece(session, piece_id)
+            home = last_hanging(of).rod.place
+            airs = {
+                f"{r.id}/{hook}": air
+                for r in home.rods
+                for (rod, hook), air in hook_airs(home.name).items()
+                if rod == r.number
+            }
+            log_there = hourly_log(session, home.id, of.hung_s - 3600, now_s)
+            core = core_piece(of)
+        self._show("scale", "gross_g", weighed(core, log_there, now_s, airs))
+
+    def dip(self, batch_id: int) -> None:
+        """Dip the simulated meter into a batch's pinch; it sends the pH."""
+        now_s = int(self.clock())
+        with self.context.db.reading() as session:
+            of = stage(session, batch_id)
+            if of is None:
+                raise NotFoundError("nobody said when this batch was stuffed and where it is warm")
+            ph = forecast_of(session, warm_batch(session, of, now_s)).ph_now
+        self._show("ph", "ph", dipped(ph, now_s))
+
+    def _load(self) -> None:
+        """What each chamber has to take up is what its pieces give off now."""
+        now_s = int(self.clock())
+        with self.context.db.reading() as session:
+            for token, (chamber, _) in self.chambers.items():
+                hanging = pieces_hanging(session, self.place_of[token])
+                made = self.context.board.of_place(session, self.place_of[token], now_s)
+                chamber.load_g_per_hour = sum(
+                    made[p.tag].rate_percent_per_day / 100 * (p.start_weight_g - p.tare_g) / 24 for p in hanging
+                )
 
     def run_to(self, until_s: float, every_steps: int) -> int:
         """Step every chamber to a time and send what its sensor shows; how many readings were taken."""
@@ -89,6 +148,7 @@ class LiveStandins:
 
     def forward(self, hours: float) -> int:
         """Run the simulated workshop ahead: its clock and its chambers; what people do does not happen by itself."""
+        self._load()
         target = self.clock() + hours * 3600
         self.ahead_s += hours * 3600
         return self.run_to(target, EVERY_STEPS)

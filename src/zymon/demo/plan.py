@@ -76,6 +76,16 @@ class DemoBatch:
     left_hanging: tuple[int, ...] = ()  # of a finished batch
 
 
+def hook_airs(place: str) -> dict[tuple[int, int], float]:
+    """The true air of the hooks of a place that differ from the others, by rod and hook."""
+    return {
+        (batch.first_hook[0], batch.first_hook[1] + i): air
+        for batch in HANGING
+        if batch.place == place
+        for i, air in batch.hook_air.items()
+    }
+
+
 def _salame(n: int, base: float = 840.0) -> tuple[float, ...]:
     return tuple(base + 17 * ((i * 5) % 7 - 3) for i in range(n))
 

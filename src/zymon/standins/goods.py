@@ -1,5 +1,6 @@
 """Simulated pieces: how they truly dry in a climate, and what a scale shows of it."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -25,10 +26,13 @@ class Nature:
     hook_air: float = 1.0
 
 
-def true_loss(piece: Piece, nature: Nature, log: Log, days: float) -> tuple[Array, Array]:
+def true_loss(
+    piece: Piece, nature: Nature, log: Log, days: float, air_at: Callable[[Array], Array] | None = None
+) -> tuple[Array, Array]:
     """How a piece truly dries from its hanging on.
 
-    Parameters: piece; nature; log of its place over those days; days [days].
+    Parameters: piece; nature; log of its place over those days; days [days]; air_at, the air at its hook against the
+    usual [-] at times [s], None where it hung still.
     Returns times since hanging [s] and loss [share], shapes (121,).
     """
     body = body_of(piece.kind, piece.shape, piece.net_start_g, piece.diameter_mm, piece.thickness_mm, piece.length_mm)
@@ -51,7 +55,9 @@ def true_loss(piece: Piece, nature: Nature, log: Log, days: float) -> tuple[Arra
         OSWIN_X * np.sqrt(salt * 100 / TYPICAL_SALT_PERCENT) * one,
         np.exp(prior.mean[3]) * one,
     )
-    run = dry(bodies, Drivers(time_s, saturation, vapour, factor, np.ones_like(saturation)))
+    middle_s = (time_s[1:] + time_s[:-1]) / 2 + piece.hung_at_s
+    draught = np.ones_like(saturation) if air_at is None else air_at(middle_s)
+    run = dry(bodies, Drivers(time_s, saturation, vapour, factor, np.ones_like(saturation), draught))
     return time_s[:, 0], run.loss[:, 0]
 
 

@@ -21,7 +21,8 @@ export const mend = {
     Math.abs(days) < 0.75
       ? 'same day'
       : `${plural(Math.round(Math.abs(days)), 'day', 'days')} ${days > 0 ? 'later' : 'sooner'}`,
-  ring: (before: string, after: string): string => `ring ${before} → ${after}`,
+  date: 'date',
+  ring: (now: string): string => `ring, now ${now}`,
   ringHelp: 'Ring index: 0 even, 1 a dry rim round a wet core; the strongest still to come.',
   over: (day: string): string =>
     `Past its target by 3 points about ${day}: weight and texture are lost from then on.`,
@@ -53,6 +54,8 @@ export const rods = {
   suitsOff: (share: string, what: string): string => `${what} in ${share}`,
   unfit: (names: string): string => `Not fit for ${names}.`,
 };
+
+export const standins = { scale: 'Put it on the scale', meter: 'Dip the meter' };
 
 export const photos = {
   add: 'Take a photo',

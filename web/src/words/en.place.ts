@@ -53,6 +53,8 @@ export const placeFacts = {
   kinds: { climate: 'climate sensor', scale: 'scale', ph: 'pH meter' },
   token: (token: string): string => `Its token, shown this once: ${token}`,
   forward: 'Run forward',
+  ran: (now: string, readings: number): string =>
+    `It is ${now} now; ${readings.toLocaleString('en')} readings came in.`,
   forwardHint: 'This workshop is simulated: its time can be run ahead to see it dry.',
   hours: { 6: '6 h', 24: 'a day', 168: 'a week' },
 };

@@ -3,7 +3,7 @@ import { bench } from './en.bench';
 import { hook } from './en.hook';
 import { placeFacts } from './en.place';
 import { round } from './en.round';
-import { mend, photos, rods } from './en.mend';
+import { mend, photos, rods, standins } from './en.mend';
 import { salt, today } from './en.salt';
 import { warm } from './en.warm';
 
@@ -19,6 +19,7 @@ export const words = {
   mend,
   rods,
   photos,
+  standins,
   warm,
   stations: {
     today: 'Today',

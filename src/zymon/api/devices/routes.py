@@ -12,7 +12,7 @@ from zymon.store import devices as store
 from zymon.store.hang_models import Device
 from zymon.store.places import NotFoundError
 
-from ..context import Ctx, Id, moment
+from ..context import Context, Ctx, Id, Standins, moment
 from ..errors import FloodError
 from ..schemas import Name, Who
 
@@ -162,10 +162,34 @@ class ForwardOut(BaseModel):
 @router.post("/api/standins/forward")
 def forward(ctx: Ctx, body: ForwardIn) -> ForwardOut:
     """Run a simulated workshop ahead; a real one has its own time."""
-    if ctx.run_ahead is None:
-        raise NotFoundError("nothing is simulated here: time runs by itself")
-    readings = ctx.run_ahead(body.hours)
+    readings = _standins(ctx).forward(body.hours)
     return ForwardOut(now=moment(ctx.now_s), readings=readings)
+
+
+@router.post("/api/standins/weigh/{piece_id}")
+def weigh(ctx: Ctx, piece_id: Id) -> DeviceOut:
+    """Put a piece on the simulated scale; it sends what it shows as a real one would."""
+    _standins(ctx).weigh(piece_id)
+    return _latest(ctx, "scale")
+
+
+@router.post("/api/standins/dip/{batch_id}")
+def dip(ctx: Ctx, batch_id: Id) -> DeviceOut:
+    """Dip the simulated pH meter into a batch's pinch; it sends what it shows as a real one would."""
+    _standins(ctx).dip(batch_id)
+    return _latest(ctx, "ph")
+
+
+def _standins(ctx: Context) -> Standins:
+    if ctx.standins is None:
+        raise NotFoundError("nothing is simulated here: time runs by itself")
+    return ctx.standins
+
+
+def _latest(ctx: Context, kind: Kind) -> DeviceOut:
+    with ctx.db.reading() as session:
+        found = [d for d in store.devices(session) if d.kind == kind and d.simulated]
+        return _out(max(found, key=lambda d: d.value_s or 0), ctx.now_s)
 
 
 def _hold_back(all_calls: dict[int, deque[float]], device_id: int) -> None:

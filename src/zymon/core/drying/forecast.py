@@ -44,6 +44,7 @@ class PieceForecast:
     ready_p90_s: float | None
     status: Status
     safe_percent_per_day: float
+    gentle_days: float  # that gentle air takes to this loss
     ring_risk: float
     doubts: tuple[Doubt, ...]
     curve_s: Array
@@ -224,7 +225,7 @@ def _answer(
         p50_s = c.now_s + 0.02 * (c.reference[i])
         p90_s = max(p90_s or p50_s, p50_s)
     k = len(c.used[i])
-    safe_percent, ring_risk = _ring(time_s, gentle, loss_now, elapsed)
+    safe_percent, gentle_days, ring_risk = _ring(time_s, gentle, loss_now, elapsed)
     return PieceForecast(
         tag=piece.tag,
         loss_percent=100 * loss_now,
@@ -235,6 +236,7 @@ def _answer(
         ready_p90_s=p90_s,
         status=status,
         safe_percent_per_day=safe_percent,
+        gentle_days=gentle_days,
         ring_risk=ring_risk,
         doubts=name_doubts(
             piece, c.used[i], good[:k], [float(np.interp(w.at_s - hung, time_s, mid)) for w in c.used[i]]
@@ -246,8 +248,8 @@ def _answer(
     )
 
 
-def _ring(time_s: Array, gentle: Array, loss_now: float, elapsed_s: float) -> tuple[float, float]:
-    """Safe pace [% a day] at this loss, and the risk of a dry ring 0…1.
+def _ring(time_s: Array, gentle: Array, loss_now: float, elapsed_s: float) -> tuple[float, float, float]:
+    """Safe pace [% a day] at this loss, how long gentle air takes to it [days], and the risk of a dry ring 0…1.
 
     A piece that reached its loss in half the time that gentle air takes is drying too fast: its rim has run ahead of
     its core. Estimate; the bound is a rule of practice, not a measurement of the piece.
@@ -257,6 +259,6 @@ def _ring(time_s: Array, gentle: Array, loss_now: float, elapsed_s: float) -> tu
     pace = float(np.interp(at + day / 2, time_s, gentle) - np.interp(at - day / 2, time_s, gentle))
     safe_percent = 100 * SAFE_OVER_GENTLE * pace
     if elapsed_s < day or loss_now < 0.01:
-        return safe_percent, 0.0
+        return safe_percent, at / day, 0.0
     ratio = at / elapsed_s / SAFE_OVER_GENTLE
-    return safe_percent, float(ratio**4 / (1 + ratio**4))
+    return safe_percent, at / day, float(ratio**4 / (1 + ratio**4))

@@ -113,10 +113,13 @@ def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) 
     now_s, air = of.arrays.now_s, of.arrays.air
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
     said = []
-    if trouble in ("too_fast", "too_slow"):
+    if trouble == "too_fast":
         said.append(
-            f"lost {made.loss_percent:.1f} % in {days:.0f} days; now {made.rate_percent_per_day:.2f} % a day, "
-            f"{made.safe_percent_per_day:.2f} would be safe"
+            f"lost {made.loss_percent:.1f} % in {days:.0f} days, for which gentle air takes {made.gentle_days:.0f}"
+        )
+    if trouble == "too_slow":
+        said.append(
+            f"{made.rate_percent_per_day:.2f} % a day, where {made.safe_percent_per_day:.2f} would still be gentle"
         )
     hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
     if hook is not None and piece.stays[-1].hook in of.arrays.hook_air:

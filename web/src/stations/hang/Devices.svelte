@@ -4,7 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { session } from '../../shell/session.svelte';
-  import { age } from '../../units/format';
+  import { age, dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
 
   let {
@@ -44,8 +44,9 @@
   async function forward(hours: number): Promise<void> {
     busy = true;
     try {
-      await take(api.POST('/api/standins/forward', { body: { hours } }));
+      const ran = await take(api.POST('/api/standins/forward', { body: { hours } }));
       await client.invalidateQueries();
+      session.say(say.ran(dayAndTime(ran.now), ran.readings));
     } catch (error) {
       session.complain(error);
     } finally {

@@ -45,44 +45,67 @@
         {say.over(longDay(trouble.over_at))}
       </p>{/if}
     {#if trouble.trouble !== 'overshooting'}
-      <ul class="mt-1" title={say.ringHelp}>
-        {#each trouble.mends as mend (mend.way)}
-          {@const hook = mend.hook}
-          <li>
-            <span class="what">{what(mend, trouble.trouble === 'too_fast')}</span>
-            <span class="does">
-              {mend.days_later === null
-                ? mend.ready
-                  ? longDay(mend.ready)
-                  : ''
-                : say.later(mend.days_later)}{#if mend.ring_index !== null}, {say.ring(
-                  ring(trouble.ring_index),
-                  ring(mend.ring_index),
-                )}{/if}
-            </span>
-            {#if hook}<button class="btn btn-sm min-h-11" onclick={() => onhook(hook)}>{say.move}</button
-              >{/if}
-          </li>
-        {/each}
-      </ul>
+      <table class="mt-1">
+        <thead>
+          <tr
+            ><th></th><th scope="col">{say.date}</th><th scope="col">{say.ring(ring(trouble.ring_index))}</th
+            ></tr
+          >
+        </thead>
+        <tbody>
+          {#each trouble.mends as mend (mend.way)}
+            {@const hook = mend.hook}
+            <tr>
+              <th scope="row">
+                {what(mend, trouble.trouble === 'too_fast')}
+                {#if hook}<button class="move" onclick={() => onhook(hook)}>{say.move}</button>{/if}
+              </th>
+              <td
+                >{mend.days_later === null
+                  ? mend.ready
+                    ? longDay(mend.ready)
+                    : ''
+                  : say.later(mend.days_later)}</td
+              >
+              <td>{mend.ring_index === null ? '' : ring(mend.ring_index)}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
       <p class="quiet text-sm">{say.ringHelp}</p>
     {/if}
   </section>
 {/if}
 
 <style>
-  li {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0 0.75rem;
-    padding: 0.15rem 0;
+  table {
+    width: 100%;
   }
-  .what {
-    flex: 1 1 11rem;
-  }
-  .does {
+  th,
+  td {
+    padding: 0.2rem 0 0.2rem 0.75rem;
+    text-align: right;
     font-weight: 600;
     white-space: nowrap;
+    vertical-align: top;
+  }
+  thead th {
+    font-size: 0.85rem;
+    font-weight: 400;
+    color: var(--quiet);
+  }
+  tbody th {
+    padding-left: 0;
+    text-align: left;
+    font-weight: 400;
+    white-space: normal;
+  }
+  .move {
+    min-height: 44px;
+    margin-left: 0.4rem;
+    font-weight: 600;
+    text-decoration: underline;
+    text-underline-offset: 4px;
+    cursor: pointer;
   }
 </style>

@@ -3,6 +3,8 @@
   import { untrack } from 'svelte';
 
   import type { Schema } from '../../api/client';
+  import { onTheScale } from '../../api/standins';
+  import StandIn from '../../forms/StandIn.svelte';
   import { grams } from '../../units/format';
   import { words } from '../../words/en';
   import { type Refresh, WeighEntry } from './weigh.svelte';
@@ -53,6 +55,17 @@
     </span>
     <button class="btn btn-primary btn-lg" disabled={entry.busy || entry.text.trim() === ''}>OK</button>
   </label>
+  <div class="mt-1">
+    <StandIn
+      label={words.standins.scale}
+      ask={() => onTheScale(piece.card.id)}
+      onvalue={(grams) => {
+        entry.text = String(grams);
+        entry.retype();
+        box?.focus();
+      }}
+    />
+  </div>
   {#if entry.problem}<p class="text-error mt-1" role="alert">{entry.problem}</p>{/if}
   {#if entry.question}
     <div class="border-warning mt-2 border-l-4 py-1 pl-3" role="alert">

@@ -4,6 +4,8 @@
 
   import { api, take } from '../../api/client';
   import { keys } from '../../api/queries';
+  import { onTheScale } from '../../api/standins';
+  import StandIn from '../../forms/StandIn.svelte';
   import { navigate, route } from '../../shell/router';
   import { grams, longDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words/en';
@@ -30,9 +32,9 @@
   const scale = $derived(
     (devices.data ?? []).find((one) => one.kind === 'scale' && one.value !== null) ?? null,
   );
-  function fromScale(): void {
-    if (!round || scale?.value == null) return;
-    round.text = String(scale.value);
+  function show(gross_g: number): void {
+    if (!round) return;
+    round.text = String(gross_g);
     round.typed();
     box?.focus();
   }
@@ -151,12 +153,14 @@
                 : say.question(Math.round(piece.expected_low_g).toString(), grams(piece.expected_high_g))}
           </p>
         {/if}
-        {#if scale}
-          <button type="button" class="btn mt-2 min-h-11" onclick={fromScale}
-            >{say.fromScale}: {grams(scale.value ?? 0)}{#if scale.simulated}
-              ({words.placeFacts.simulated}){/if}</button
+        {#if scale && !scale.simulated}
+          <button type="button" class="btn mt-2 min-h-11" onclick={() => show(scale.value ?? 0)}
+            >{say.fromScale}: {grams(scale.value ?? 0)}</button
           >
         {/if}
+        <div class="mt-2">
+          <StandIn label={words.standins.scale} ask={() => onTheScale(piece.id)} onvalue={show} />
+        </div>
         <div class="buttons">
           <button type="button" class="btn btn-lg" onclick={() => void round?.back()}>{say.undo}</button>
           <button type="button" class="btn btn-lg" onclick={() => round?.skip()}>{say.skip}</button>

@@ -1,7 +1,9 @@
 <script lang="ts">
   // Note a pH: the figure, the sample's temperature, the meter.
   import type { Schema } from '../../api/client';
+  import { dipped } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
+  import StandIn from '../../forms/StandIn.svelte';
   import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { WarmDesk } from './warmdesk.svelte';
@@ -54,6 +56,16 @@
       </select></label
     >
     <button class="btn btn-primary min-h-11" disabled={desk.busy}>{say.note}</button>
+  </div>
+  <div class="mt-1">
+    <StandIn
+      label={words.standins.meter}
+      ask={() => dipped(desk.batch)}
+      onvalue={(value) => {
+        ph = value.toFixed(2);
+        desk.question = null;
+      }}
+    />
   </div>
   {#if chosen?.warnings.length}<p class="text-warning mt-1">
       {chosen.name}: {chosen.warnings.join('; ')}

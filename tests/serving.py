@@ -1,0 +1,28 @@
+"""A real server on a port of its own."""
+
+import socket
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+import uvicorn
+
+from zymon.app import make_app
+from zymon.settings import Settings
+
+
+class Server:
+    """A server in a thread, on a database that outlives it."""
+
+    def __init__(self, db: Path, clock: Callable[[], float]) -> None:
+        self.socket = socket.create_server(("127.0.0.1", 0))
+        self.url = f"http://127.0.0.1:{self.socket.getsockname()[1]}"
+        self.app = make_app(Settings(db=db), clock)
+        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error", access_log=False))
+        self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.socket]})
+        self.thread.start()
+
+    def stop(self) -> None:
+        self.server.should_exit = True
+        self.thread.join()
+        self.app.state.context.db.close()
