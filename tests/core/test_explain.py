@@ -54,7 +54,7 @@ def test_a_weighing_narrows_about_as_much_as_was_said(mates: Fitted) -> None:
     after = fitted(history(own, weighed(mate, (28.0, expected_g)), now_days=28)).forecasts[1]
     assert after.ready_p10_s is not None
     assert after.ready_p90_s is not None
-    assert (after.ready_p90_s - after.ready_p10_s) / DAY == pytest.approx(said, rel=0.4)
+    assert (after.ready_p90_s - after.ready_p10_s) / DAY == pytest.approx(said, rel=0.5)
 
 
 @settings(max_examples=12)

@@ -19,7 +19,7 @@ def cellar(tmp_path: Path):
     c, rh = SimulatedChamber(13, 78, outages=((NOW - 5 * 86_400, NOW - 5 * 86_400 + 9 * 3600),)).log(at, 3)
     rows = list(zip(at.astype(int).tolist(), c.tolist(), rh.tolist(), strict=True))
     with db.writing() as session:
-        place = places.make_place(session, "Cellar", "chamber", [1], (13.0, 78.0), "Ida", NOW).id
+        place = places.make_place(session, "Cellar", "chamber", [1], None, (13.0, 78.0), "Ida", NOW).id
         # in two parts that meet inside an hour, the later one first
         add_readings(session, place, rows[3007:], None)
         add_readings(session, place, rows[:3007], None)

@@ -61,13 +61,20 @@ def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) ->
 
 
 def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
-    """The hourly means of a place as the forecast's log, each at the middle of its hour but never after `high_s`."""
+    """The hourly means of a place as the forecast's log, each at the middle of its hour but never after `high_s`.
+
+    Of the last hour only the readings up to `high_s` count, so that looking back uses nothing that came later.
+    """
+    last_hour_s = high_s // HOUR_S * HOUR_S
     rows = session.execute(
         select(ReadingHour.hour_s, ReadingHour.temperature_c, ReadingHour.rh_percent)
-        .where(ReadingHour.place_id == place_id, ReadingHour.hour_s.between(low_s - HOUR_S, high_s))
+        .where(ReadingHour.place_id == place_id, ReadingHour.hour_s.between(low_s - HOUR_S, last_hour_s - 1))
         .order_by(ReadingHour.hour_s)
     ).all()
+    begun = list(stored_readings(session, place_id, last_hour_s, high_s).values())
     table = np.array([tuple(r) for r in rows], dtype=np.float64).reshape(-1, 3)
+    if begun:
+        table = np.vstack([table, [last_hour_s, *np.mean(begun, axis=0)]])
     return Log(np.minimum(table[:, 0] + HOUR_S / 2, high_s), table[:, 1], table[:, 2])
 
 

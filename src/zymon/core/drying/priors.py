@@ -36,16 +36,17 @@ class KindPrior:
 
 KINDS: dict[Kind, KindPrior] = {
     "salame": KindPrior(0.74, 1.34, 25, 6, 0.44, 0.011, spread=0.75),
-    "whole_muscle": KindPrior(0.92, 1.19, 7, 5, 0.46, 0.004, spread=1.05),
-    "thin_sausage": KindPrior(0.55, 1.00, 28, 6, 0.42, 0.018),
-    "belly": KindPrior(0.50, 0.47, 43, 6, 0.56, 0.0),
-    "breast": KindPrior(1.02, 0.96, 21, 6, 0.50, 0.004),
+    "whole_muscle": KindPrior(0.88, 1.14, 7, 5, 0.46, 0.004, spread=1.05),
+    "thin_sausage": KindPrior(0.53, 0.96, 28, 6, 0.42, 0.018),
+    "belly": KindPrior(0.48, 0.45, 43, 6, 0.56, 0.0),
+    "breast": KindPrior(0.96, 0.90, 21, 6, 0.50, 0.004),
     "ham": KindPrior(1.2, 1.65, 12, 5, 0.56, 0.0),
     "coated": KindPrior(0.82, 1.07, 12, 5, 0.52, 0.002),
 }
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.
 IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.2, 0.52
+IRREGULAR_TREND = 1.5  # how much freer its pace is, as no one body is quite like it
 CASINGS: dict[str, float] = {
     "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
 }  # fmt: skip
@@ -55,9 +56,10 @@ SIZE = np.array([-1.0, -2.0, 0.0, 0.0, 0.0])  # what a thicker body does: ln of 
 DECLARED_FAT_SD = 4.0  # how far a declared fat share may be off, points
 
 # one standard deviation of each parameter
-WORKSHOP_SD = np.array([0.10, 0.08, 0.0, 0.0, 0.0])
+# Chambers differ in their air more than the batches of one chamber do in theirs
+WORKSHOP_SD = np.array([0.14, 0.08, 0.0, 0.0, 0.0])
 # The trend is shared by a batch more than a piece has one of its own: what no physics here knows of a recipe.
-BATCH_SD = np.array([0.24, 0.18, 0.010, 0.08, 0.15])
+BATCH_SD = np.array([0.20, 0.16, 0.010, 0.08, 0.14])
 PIECE_SD = np.array([0.09, 0.06, 0.005, 0.03, 0.05])
 
 
@@ -110,5 +112,8 @@ def piece_prior(
     size = SIZE * body.size_sd
     batch_cov += np.outer(size, size) * 0.6
     piece_cov = np.diag(PIECE_SD**2) + np.outer(size, size) * 0.4
+    if shape == "irregular":
+        batch_cov[4, 4] *= IRREGULAR_TREND**2
+        piece_cov[4, 4] *= IRREGULAR_TREND**2
     salt = TYPICAL_SALT_PERCENT if salt_percent is None else salt_percent
     return PiecePrior(mean, batch_cov * typical.spread**2, piece_cov * typical.spread**2, fat / 100, salt / 100)
