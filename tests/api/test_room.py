@@ -141,3 +141,26 @@ def test_nothing_is_simulated_in_a_real_workshop(client: TestClient, chamber: di
     card = hang(client, chamber, 1)
     assert client.post(f"/api/standins/weigh/{card['id']}").status_code == 404
     assert client.post("/api/standins/forward", json={"hours": 6}).status_code == 404
+
+
+def test_a_piece_that_is_moved_keeps_the_climate_it_had(client: TestClient, clock: Clock, chamber: dict) -> None:
+    body = {"name": "Attic", "hooks_per_rod": [4], "setpoint": {"temperature_c": 13, "rh_percent": 62}, **BY}
+    attic = client.post("/api/places", json=body).json()["id"]
+    rod = client.get(f"/api/places/{attic}/room").json()["rods"][0]["id"]
+    climate(client, chamber["place"]["id"], 30, 82)
+    climate(client, attic, 30, 58)
+    hung_on = "2026-09-13"
+    stays, moves = (hang(client, chamber, h, hung_on=hung_on) for h in (1, 2))
+    dried = hang(client, chamber, 3, hung_on=hung_on, rod_id=rod)
+    back = chamber["rods"][0]["id"]
+    for card in (moves, dried):  # now one goes up, and the other comes down
+        to = {"rod_id": rod, "hook": 2} if card is moves else {"rod_id": back, "hook": 3}
+        client.post(f"/api/pieces/{card['id']}/move", json={**to, **BY}).raise_for_status()
+
+    def lost(card: dict) -> float:
+        return client.get(f"/api/pieces/{card['id']}").json()["card"]["loss_percent"]
+
+    assert abs(lost(moves) - lost(stays)) < 0.3  # what it lost below it did not lose in the attic
+    assert lost(dried) > lost(stays) + 3
+    clock.now += 10 * DAY
+    assert lost(moves) > lost(stays) + 2

@@ -1,7 +1,7 @@
 """The forecasts of a place, kept until something changes that can move a date."""
 
 import threading
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from sqlalchemy import func, select
@@ -27,6 +27,7 @@ FRESH_FOR_S = 900  # a forecast is made anew when it is older than this, though 
 def core_piece(of: Piece) -> CorePiece:
     """A stored piece as the forecast sees it: struck weighings left out."""
     batch = of.batch
+    here = last_hanging(of).place_id if of.hangings else None
     return CorePiece(
         tag=of.tag,
         batch=batch.code,
@@ -47,7 +48,10 @@ def core_piece(of: Piece) -> CorePiece:
             for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id))
             if w.struck_s is None
         ),
-        stays=tuple(CoreStay(max(h.from_s, of.hung_s), hook_name(h)) for h in of.hangings),
+        stays=tuple(
+            CoreStay(max(h.from_s, of.hung_s), hook_name(h), "" if h.place_id == here else str(h.place_id))
+            for h in of.hangings
+        ),
     )
 
 
@@ -56,22 +60,27 @@ def hook_name(of: Hanging) -> str:
     return f"{of.rod_id}/{of.hook}"
 
 
-def history_of(session: Session, place_id: int, now_s: int, since_s: int | None = None) -> History:
-    """Everything the forecasts of a place rest on at a time; the climate from its oldest piece or `since_s` on."""
+def history_of(session: Session, place_id: int, now_s: int, alone: Piece | None = None) -> History:
+    """Everything the forecasts of a place rest on at a time, or those of one piece that hung there."""
     known = [*pieces_hanging(session, place_id), *pieces_finished(session, place_id, now_s)]
-    pieces = [core_piece(p) for p in known]
+    pieces = [core_piece(p) for p in ([alone] if alone else known)]
     first = min((int(p.hung_at_s) for p in pieces), default=now_s)
-    if since_s is not None:
-        first = min(first, since_s)
     setpoint = setpoint_at(place(session, place_id), now_s)
-    log, offset = hourly_log(session, place_id, first, now_s), offset_rh(session, place_id)
+    before = dict.fromkeys(stay.place for p in pieces for stay in p.stays if stay.place)
     return History(
         pieces=tuple(pieces),
-        log=Log(log.time_s, log.temperature_c, np.clip(log.rh_percent + offset, 0.0, 100.0)) if offset else log,
+        log=_true_log(session, place_id, first, now_s),
         setpoint_c=setpoint.temperature_c if setpoint else None,
         setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
         now_s=now_s,
+        elsewhere={name: _true_log(session, int(name), first, now_s) for name in before},
     )
+
+
+def _true_log(session: Session, place_id: int, from_s: int, to_s: int) -> Log:
+    """The log of a place as the test of its sensor corrects it."""
+    log, offset = hourly_log(session, place_id, from_s, to_s), offset_rh(session, place_id)
+    return Log(log.time_s, log.temperature_c, np.clip(log.rh_percent + offset, 0.0, 100.0)) if offset else log
 
 
 @dataclass(frozen=True)
@@ -119,8 +128,7 @@ class Board:
         kept = self._of(session, place_id, now_s)
         if kept.place is not None and of.tag in kept.index:
             return kept.place, kept.index[of.tag]
-        history = history_of(session, place_id, now_s, since_s=of.hung_s)
-        return fitted(replace(history, pieces=(core_piece(of),))), 0
+        return fitted(history_of(session, place_id, now_s, alone=of)), 0
 
     def of_piece(self, session: Session, of: Piece, now_s: int) -> PieceForecast:
         """The forecast of one piece."""

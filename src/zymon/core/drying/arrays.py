@@ -139,6 +139,9 @@ class Arrays:
         self.time_s = time_s
         self.saturation, self.vapour, self.arrhenius = self.air.means(time_s + self.hung)
         middle = (time_s[1:] + time_s[:-1]) / 2
+        for i, piece in enumerate(self.pieces):
+            if any(stay.place for stay in piece.stays):
+                self._hung_elsewhere(i, piece, time_s, middle)
         self.ahead = np.clip((time_s[1:] + self.hung - self.now_s) / np.diff(time_s, axis=0), 0.0, 1.0)
         self.middle: Array = middle
         self.ln_hook = np.zeros_like(middle)
@@ -147,6 +150,18 @@ class Arrays:
                 begins = np.array([stay.from_s - piece.hung_at_s for stay in piece.stays])
                 air_of = np.array([self.hook_air.get(stay.hook, 0.0) for stay in piece.stays])
                 self.ln_hook[:, i] = air_of[np.maximum(np.searchsorted(begins, middle[:, i], side="right") - 1, 0)]
+
+    def _hung_elsewhere(self, i: int, piece: Piece, time_s: Array, middle: Array) -> None:
+        """Give a piece that was moved here the air of where it hung while it hung there."""
+        begins = np.array([stay.from_s - piece.hung_at_s for stay in piece.stays])
+        at = np.maximum(np.searchsorted(begins, middle[:, i], side="right") - 1, 0)
+        places = np.array([stay.place for stay in piece.stays])[at]
+        for name in dict.fromkeys(stay.place for stay in piece.stays):
+            if name in self.air.elsewhere:
+                there = self.air.elsewhere[name].means(time_s[:, i : i + 1] + piece.hung_at_s)
+                was = places == name
+                for here, part in zip((self.saturation, self.vapour, self.arrhenius), there, strict=True):
+                    here[was, i] = part[was, 0]
 
     def run(self, theta: Array, future: Future | None = None, keep: bool = False) -> DryingRun:
         """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n)."""

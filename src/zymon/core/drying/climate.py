@@ -1,6 +1,7 @@
 """The air around the pieces: what the log says it was, and what it is likely to be from now on."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 import numpy.typing as npt
@@ -49,6 +50,7 @@ class Air:
     sd_c: float
     sd_rh_percent: float
     logged: bool
+    elsewhere: Mapping[str, "Air"] = field(default_factory=dict)  # other places, by name
 
     def means(self, edges_s: Array) -> tuple[Array, Array, Array]:
         """Mean saturation pressure [Pa], vapour pressure [Pa] and Arrhenius factor [-] between edges.

@@ -75,7 +75,11 @@ class Fitted:
 
     def __init__(self, history: History, draws: int = DRAWS) -> None:
         self.history = history
-        air = expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, history.now_s)
+        now_s = history.now_s
+        air = replace(
+            expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, now_s),
+            elsewhere={name: expected_air(log, None, None, now_s) for name, log in history.elsewhere.items()},
+        )
         c = Arrays(history.pieces, air, history.now_s)
         piece_cov = c.tree.piece_cov.copy()  # the fit widens that of unusual pieces; a draughty hook is no such thing
         self.theta, self.information, self.vector, self.good = fit(c)

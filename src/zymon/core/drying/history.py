@@ -1,6 +1,7 @@
 """What the forecast is asked about: a place, its climate, its batches and their pieces."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
@@ -25,10 +26,11 @@ class Weighing:
 
 @dataclass(frozen=True)
 class Stay:
-    """From when on a piece hung at a hook, by the hook's name."""
+    """From when on a piece hung at a hook, by the hook's name; `place` names another place than the history's."""
 
     from_s: float
     hook: str
+    place: str = ""
 
 
 @dataclass(frozen=True)
@@ -106,3 +108,4 @@ class History:
     setpoint_c: float | None
     setpoint_rh_percent: float | None
     now_s: float
+    elsewhere: Mapping[str, Log] = field(default_factory=dict)  # logs of other places where pieces hung before
