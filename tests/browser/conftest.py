@@ -13,8 +13,8 @@ ARGUMENTS = [
     *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
 ]
 
-# a refused weight is an answer, not a fault, and a line that was cut is cut on purpose: the browser logs both
-EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED")
+# a refused weight is an answer, not a fault, and a line that was cut or a server stopped is so on purpose: logged all the same
+EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED", "net::ERR_CONNECTION_REFUSED")
 
 
 @pytest.fixture

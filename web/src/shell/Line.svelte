@@ -34,9 +34,16 @@
   function trend(change: number, least: number): string {
     return change > least ? '↗' : change < -least ? '↘' : '→';
   }
-  function askWho(): void {
-    const name = prompt(words.who, session.who);
-    if (name !== null) session.rename(name);
+  let naming = $state<string | null>(null);
+  let airs = $state<HTMLElement>();
+  $effect(() => {
+    void placeId;
+    void withAir;
+    airs?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  });
+  function rename(): void {
+    if (naming?.trim()) session.rename(naming);
+    naming = null;
   }
 </script>
 
@@ -74,7 +81,11 @@
       {/if}
     {/each}
   </nav>
-  <div class="ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pr-3 pl-2 max-md:flex-1">
+  <div
+    bind:this={airs}
+    class="ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pl-2 max-md:flex-1"
+    style="scrollbar-width: none"
+  >
     {#each withAir as place (place.id)}
       <a
         class="air"
@@ -98,13 +109,37 @@
         {/if}
       </a>
     {/each}
+  </div>
+  <div class="flex flex-none items-center gap-2 pr-3">
     <a
       class="grid min-h-11 min-w-8 place-items-center text-lg"
       href={p('/places/new')}
       title={words.place.title}
       aria-label={words.place.title}>+</a
     >
-    <button class="min-h-11 min-w-8 text-sm" onclick={askWho} title={words.who}>{session.who}</button>
+    {#if naming === null}
+      <button class="min-h-11 min-w-8 text-sm" onclick={() => (naming = session.who)} title={words.who}
+        >{session.who}</button
+      >
+    {:else}
+      <form
+        onsubmit={(event) => {
+          event.preventDefault();
+          rename();
+        }}
+      >
+        <input
+          class="word w-28"
+          style="color: inherit"
+          aria-label={words.who}
+          autocomplete="off"
+          {@attach (box) => box.focus()}
+          bind:value={naming}
+          onblur={rename}
+          onkeydown={(event) => event.key === 'Escape' && (naming = null)}
+        />
+      </form>
+    {/if}
     <button
       class="min-h-11 min-w-8"
       onclick={() => session.turnLight()}

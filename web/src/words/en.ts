@@ -68,6 +68,9 @@ export const words = {
   },
   hang: {
     layers: { days: 'days left', pace: 'pace', progress: 'progress', weighed: 'last weighed', air: 'air' },
+    only: 'show',
+    all: (n: number) => `all ${n}`,
+    ofBatch: (batch: string) => `batch ${batch}`,
     airTag: (air: number) => `×${air.toFixed(2)}`,
     airUnknown: 'not seen',
     list: 'list',
@@ -269,8 +272,15 @@ export const words = {
   },
   place: {
     title: 'Make a place',
-    name: 'Name',
+    name: 'Name of the place',
     kind: 'What it is',
+    kinds: {
+      chamber: 'Drying chamber with a controller',
+      ambient: 'Cellar, garage, attic, smokehouse: goes with the weather',
+      warm: 'Warm cupboard',
+      salt: 'Salting fridge',
+      store: 'Store for rest and stock',
+    },
     rods: 'Rods',
     hooks: 'Hooks on each',
     temperature: 'Set to, °C',

@@ -5,6 +5,7 @@
   import { api, take } from '../../api/client';
   import { lineQuery } from '../../api/queries';
   import { navigate, p, route } from '../../shell/router';
+  import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { recipeGrams, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -38,9 +39,8 @@
     if (celsius === null) flow.problem = words.errors.noNumber;
     else await flow.temperature(celsius);
   }
-  async function giveUp(): Promise<void> {
-    const reason = prompt(say.giveUpWhy);
-    if (!reason?.trim()) return;
+  let givingUp = $state(false);
+  async function giveUp(reason: string): Promise<void> {
     try {
       await take(
         api.POST('/api/weigh-outs/{weigh_out_id}/give-up', {
@@ -69,8 +69,17 @@
       <h1 class="font-tag text-2xl font-bold">{state.product}</h1>
       {#if state.rescale !== 1}<span class="quiet">{say.rescaled((100 * state.rescale).toFixed(1))}</span
         >{/if}
-      <button class="btn btn-ghost ml-auto min-h-11" onclick={() => void giveUp()}>{say.giveUp}</button>
+      <button
+        class="btn btn-ghost ml-auto min-h-11"
+        aria-expanded={givingUp}
+        onclick={() => (givingUp = !givingUp)}>{say.giveUp}</button
+      >
     </header>
+    {#if givingUp}
+      <div class="px-5">
+        <Reason label={say.giveUpWhy} button={say.giveUp} grave onanswer={(reason) => void giveUp(reason)} />
+      </div>
+    {/if}
     <div class="body">
       <ol class="list" aria-label={say.title}>
         {#each state.things as thing (thing.key)}

@@ -20,7 +20,10 @@
     <PlaceForm
       onmade={(place) => {
         void client.invalidateQueries();
-        void navigate('/hang/:place', { params: { place: String(place.id) } });
+        const params = { place: String(place.id) };
+        void (place.kind === 'chamber'
+          ? navigate('/hang/:place', { params })
+          : navigate('/hang/:place/climate', { params }));
       }}
     />
   </main>

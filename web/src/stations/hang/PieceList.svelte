@@ -22,12 +22,32 @@
     weighed: (c: Schema['PieceCard']) => c.last_weighed_at ?? '',
   } as const;
   let by = $state<keyof typeof columns>('ready');
+  let down = $state(false);
+  /** What is shown: everything, a batch, or what is in a state or wants a hand. */
+  let only = $state('');
+  const say = words.hang;
+  const batches = $derived([...new Set(pieces.map((c) => c.batch))].sort());
+  const states = ['ready', 'soon', 'over', 'stalled'] as const;
+  const wants = ['too_fast', 'doubtful', 'weigh'] as const;
+  const shown = $derived(
+    pieces.filter(
+      (c) =>
+        only === '' ||
+        only === `batch ${c.batch}` ||
+        only === c.state ||
+        (c.wants as string[]).includes(only),
+    ),
+  );
   const sorted = $derived(
-    [...pieces].sort((a, b) => {
+    [...shown].sort((a, b) => {
       const [x, y] = [columns[by](a), columns[by](b)];
-      return x < y ? -1 : x > y ? 1 : 0;
+      return (x < y ? -1 : x > y ? 1 : 0) * (down ? -1 : 1);
     }),
   );
+  function sortBy(key: keyof typeof columns): void {
+    down = by === key && !down;
+    by = key;
+  }
   const heads: [keyof typeof columns, string][] = [
     ['tag', words.form.tag],
     ['where', words.form.hook],
@@ -37,6 +57,16 @@
   ];
 </script>
 
+<label class="mt-1 flex items-center gap-2">
+  <span class="quiet">{say.only}</span>
+  <select class="select min-h-11 w-auto" bind:value={only}>
+    <option value="">{say.all(pieces.length)}</option>
+    {#each states as state (state)}<option value={state}>{say.states[state]}</option>{/each}
+    {#each wants as want (want)}<option value={want}>{say.wants[want]}</option>{/each}
+    {#each batches as batch (batch)}<option value={`batch ${batch}`}>{say.ofBatch(batch)}</option>{/each}
+  </select>
+  {#if only}<span class="quiet">{say.pieces(shown.length)}</span>{/if}
+</label>
 <table class="w-full">
   <thead>
     <tr class="border-base-content border-b">
@@ -44,12 +74,13 @@
         <th
           class="py-1 pr-3 text-left"
           class:max-sm:hidden={key === 'where' || key === 'weighed'}
-          aria-sort={by === key ? 'ascending' : 'none'}
+          aria-sort={by !== key ? 'none' : down ? 'descending' : 'ascending'}
         >
           <button
             class="min-h-11 font-semibold first-letter:uppercase"
             class:underline={by === key}
-            onclick={() => (by = key)}>{title}</button
+            onclick={() => sortBy(key)}
+            >{title}{#if by === key}<span aria-hidden="true">&nbsp;{down ? '↑' : '↓'}</span>{/if}</button
           >
         </th>
       {/each}
