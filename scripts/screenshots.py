@@ -93,6 +93,7 @@ def main() -> None:
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out-phone", PHONE)
             take(browser, f"{home}/bench/batch/{batch}", "batch")
+            take(browser, f"{home}/bench/limits", "limits")
             take(browser, f"{home}/today", "today")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")

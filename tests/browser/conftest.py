@@ -13,7 +13,7 @@ ARGUMENTS = [
     *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
 ]
 
-# a refused weight is an answer, not a fault, and a line that was cut or a server stopped is so on purpose: logged all the same
+# a refused weight is an answer, not a fault, and a line that is cut or a server that is stopped is so on purpose
 EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED", "net::ERR_CONNECTION_REFUSED")
 
 
