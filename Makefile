@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 PY := .venv/bin/python
 STAMP := .make
-SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts -type f 2>/dev/null)
 
 .PHONY: help setup demo serve test check bench screenshots types clean
 

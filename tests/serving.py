@@ -10,13 +10,16 @@ import uvicorn
 from zymon.app import make_app
 from zymon.settings import Settings
 
+TABLET_HOST = "cellar.test"  # a name by which a tablet reaches the workshop's machine
+
 
 class Server:
     """A server in a thread, on a database that outlives it."""
 
-    def __init__(self, db: Path, clock: Callable[[], float]) -> None:
-        self.socket = socket.create_server(("127.0.0.1", 0))
-        self.url = f"http://127.0.0.1:{self.socket.getsockname()[1]}"
+    def __init__(self, db: Path, clock: Callable[[], float], port: int = 0) -> None:
+        self.socket = socket.create_server(("127.0.0.1", port))
+        self.port = self.socket.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
         self.app = make_app(Settings(db=db), clock)
         self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error", access_log=False))
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.socket]})

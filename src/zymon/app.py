@@ -89,9 +89,9 @@ def _serve_front_end(app: FastAPI, folder: Path) -> None:
                 errors.Problem(code="not_found", detail="there is nothing at this address").model_dump(), 404
             )
         file = (folder / path).resolve()
-        if path and file.is_file() and file.is_relative_to(folder.resolve()):
-            return FileResponse(file)
-        return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
+        found = path and file.is_file() and file.is_relative_to(folder.resolve())
+        # asked about each time, so that a new version is seen at once
+        return FileResponse(file if found else folder / "index.html", headers={"Cache-Control": "no-cache"})
 
 
 def free_port(host: str, wanted: int) -> socket.socket:
@@ -122,11 +122,20 @@ def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None
     listening = free_port(settings.host, settings.port)
     app = make_app(settings)
     port = listening.getsockname()[1]
-    print(f"Zymon is at http://{settings.host}:{port}/  (Ctrl-C stops it)", flush=True)
+    address = f"{'https' if settings.certificate else 'http'}://{settings.host}:{port}"
+    print(f"Zymon is at {address}/  (Ctrl-C stops it)", flush=True)
     if beside is not None:
-        beside(app, f"http://{settings.host}:{port}")
+        beside(app, address)
     threading.Thread(target=make_dates, args=(app,), daemon=True).start()
-    server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=3))
+    config = uvicorn.Config(
+        app,
+        log_level="warning",
+        access_log=False,
+        timeout_graceful_shutdown=3,
+        ssl_certfile=settings.certificate,
+        ssl_keyfile=settings.certificate_key,
+    )
+    server = uvicorn.Server(config)
     try:
         server.run(sockets=[listening])
     except KeyboardInterrupt:

@@ -1,8 +1,9 @@
 """Settings of the server, each with its default and reason; set by environment variables `ZYMON_…`."""
 
 from pathlib import Path
+from typing import Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
 
@@ -23,10 +24,23 @@ class Settings(BaseSettings):
     web: Path | None = Field(
         default=None, description="Folder of the built front end; found beside the package when not set."
     )
+    certificate: Path | None = Field(
+        default=None, description="Certificate (PEM) to serve over https, so that tablets can keep the program."
+    )
+    certificate_key: Path | None = Field(default=None, description="Key of the certificate (PEM), given with it.")
     log_level: str = Field(default="INFO", description="How much is logged: DEBUG, INFO, WARNING or ERROR.")
     max_upload_mb: int = Field(
         default=200, ge=1, le=2000, description="Largest file that can be imported, in megabytes."
     )
+
+    @model_validator(mode="after")
+    def _certificate_with_key(self) -> Self:
+        if (self.certificate is None) != (self.certificate_key is None):
+            raise ValueError("a certificate and its key are given together: ZYMON_CERTIFICATE and ZYMON_CERTIFICATE_KEY")
+        for file in (self.certificate, self.certificate_key):
+            if file is not None and not file.is_file():
+                raise ValueError(f"there is no file {file}")
+        return self
 
     @property
     def staging(self) -> Path:

@@ -6,11 +6,13 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from serving import Server
+from serving import TABLET_HOST, Server
 
 ARGUMENTS = [
     *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
     *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
+    # a tablet reaches the workshop's machine by its name over plain http, which browsers trust less than loopback
+    f"--host-resolver-rules=MAP {TABLET_HOST} 127.0.0.1",
 ]
 
 # a refused weight is an answer, not a fault, and a line that is cut or a server that is stopped is so on purpose
@@ -18,11 +20,11 @@ EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED", "
 
 
 @pytest.fixture
-def serve(tmp_path: Path, clock) -> Iterator[Callable[[], Server]]:
+def serve(tmp_path: Path, clock) -> Iterator[Callable[..., Server]]:
     started: list[Server] = []
 
-    def start() -> Server:
-        started.append(Server(tmp_path / "workshop.db", clock))
+    def start(port: int = 0) -> Server:
+        started.append(Server(tmp_path / "workshop.db", clock, port))
         return started[-1]
 
     yield start

@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 from playwright.sync_api import Page, expect
 
 from pages import open_workshop
+from serving import TABLET_HOST
 from support import NOW, Clock, piece_body
 
 DAY = 86_400
@@ -31,45 +32,76 @@ def fill_room(page: Page, url: str) -> int:
     return made["id"]
 
 
-def test_forty_pieces_by_keyboard_with_the_line_cut(page: Page, serve, clock: Clock) -> None:
+def begin_round(page: Page) -> None:
+    page.get_by_role("button", name=f"all ({PIECES})").click()
+    expect(page.get_by_label("Weight on the scale, g")).to_be_focused()
+
+
+def type_in(page: Page, first: int, last: int) -> None:
+    for i in range(first, last):
+        expect(page.get_by_text(f"J-14-{i + 1:02d}", exact=True)).to_be_visible()
+        page.keyboard.type(f"{738 + i % 5}")
+        page.keyboard.press("Enter")
+
+
+def weights_of(page: Page, url: str, place: int) -> list[int]:
+    """How many weights each piece of a place has."""
+    room = page.request.get(f"{url}/api/places/{place}/room").json()
+    return [len(page.request.get(f"{url}/api/pieces/{c['id']}").json()["weighings"]) for c in room["pieces"]]
+
+
+def test_forty_pieces_by_keyboard_with_the_line_cut_and_the_page_opened_without_one(
+    page: Page, serve, clock: Clock
+) -> None:
     server = serve()
     open_workshop(page, server.url)
     place = fill_room(page, server.url)
     page.goto(f"{server.url}/hang/{place}")
     expect(page.get_by_role("heading", name="Long room")).to_be_visible()
+    page.wait_for_function(
+        """async (place) => {
+            const answers = await caches.open('answers');
+            return (await answers.match(`/api/places/${place}/round`)) !== undefined;
+        }""",
+        arg=place,
+    )
     page.keyboard.press("r")
     expect(page.get_by_text("nobody weighed its batch yet").first).to_be_visible()
-    page.get_by_role("button", name=f"all ({PIECES})").click()
-    box = page.get_by_label("Weight on the scale, g")
-    expect(box).to_be_focused()
-
-    def type_in(first: int, last: int) -> None:
-        for i in range(first, last):
-            expect(page.get_by_text(f"J-14-{i + 1:02d}", exact=True)).to_be_visible()
-            page.keyboard.type(f"{738 + i % 5}")
-            page.keyboard.press("Enter")
-
-    type_in(0, 3)
+    begin_round(page)
+    type_in(page, 0, 3)
     page.keyboard.type("378")  # digits swapped: asked about, typed again
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("Far from the")
-    box.fill("")
-    type_in(3, 10)
-    page.context.set_offline(True)
-    page.route("**/api/round", lambda route: route.abort("internetdisconnected"))
-    type_in(10, 25)
+    page.get_by_label("Weight on the scale, g").fill("")
+    type_in(page, 3, 10)
+    server.stop()
+    type_in(page, 10, 20)
     expect(page.get_by_text("weights wait on this device")).to_be_visible()
-    page.context.set_offline(False)
-    page.unroute("**/api/round")
+    page.goto(f"{server.url}/hang/{place}/round")  # the page was closed, and there is nobody to ask for it
+    expect(page.get_by_text("No connection. What you see was known on")).to_be_visible()
+    begin_round(page)
+    type_in(page, 20, 30)
+    server = serve(server.port)
     page.reload()
-    page.get_by_role("button", name=f"all ({PIECES})").click()
-    type_in(25, 40)
+    begin_round(page)
+    type_in(page, 30, 40)
     expect(page.get_by_role("heading", name="The round is done")).to_be_visible()
     expect(page.get_by_text("All weights are in.")).to_be_visible(timeout=15_000)
     page.get_by_role("button", name="Back to the room").click()
     expect(page.get_by_role("heading", name="Long room")).to_be_visible()
-    room = page.request.get(f"{server.url}/api/places/{place}/room").json()
-    assert all(card["last_weighed_at"] for card in room["pieces"])
-    for card in room["pieces"][::7]:
-        detail = page.request.get(f"{server.url}/api/pieces/{card['id']}").json()
-        assert len(detail["weighings"]) == 1  # nothing lost, nothing twice
+    expect(page.get_by_text("No connection.")).not_to_be_visible()
+    assert weights_of(page, server.url, place) == [1] * PIECES  # nothing lost, nothing twice
+
+
+def test_a_tablet_over_plain_http_weighs_and_is_told_to_keep_the_page_open(page: Page, serve, clock: Clock) -> None:
+    server = serve()
+    open_workshop(page, server.url)
+    place = fill_room(page, server.url)
+    page.goto(f"http://{TABLET_HOST}:{server.port}/hang/{place}/round")
+    expect(page.get_by_text("leave this page open")).to_be_visible()
+    begin_round(page)
+    type_in(page, 0, 2)
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("2 pieces weighed")).to_be_visible()
+    expect(page.get_by_text("All weights are in.")).to_be_visible()
+    assert sum(weights_of(page, server.url, place)) == 2

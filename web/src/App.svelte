@@ -4,6 +4,7 @@
 
   import './shell/router';
 
+  import Connection from './shell/Connection.svelte';
   import Notice from './shell/Notice.svelte';
   import { session } from './shell/session.svelte';
 
@@ -18,6 +19,7 @@
 </script>
 
 <QueryClientProvider client={queries}>
+  <Connection />
   <Router />
   <Notice />
 </QueryClientProvider>

@@ -3,6 +3,8 @@ import './app.css';
 import { mount } from 'svelte';
 
 import App from './App.svelte';
+import { keepProgram } from './shell/connection.svelte';
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });
+keepProgram();

@@ -16,6 +16,10 @@ Object.assign(globalThis, {
     setItem: (key: string, value: string) => void kept.set(key, value),
     removeItem: (key: string) => void kept.delete(key),
     clear: () => kept.clear(),
+    key: (at: number) => [...kept.keys()][at] ?? null,
+    get length() {
+      return kept.size;
+    },
   },
   matchMedia: () => ({ matches: false }),
   Request: LocalRequest,

@@ -19,6 +19,8 @@ export const round = {
     second: 'dries otherwise than the first of its batch',
   },
   start: 'Begin',
+  keepOpen:
+    'Where there is no signal, leave this page open: opened over plain http it could not be loaded again. Weights stay on this device until they are sent.',
   nothing: 'Nothing hangs here.',
   nothingDue: 'No weighing would tell much today. All can be weighed all the same.',
   of: (done: number, all: number): string => `${done} of ${all}`,

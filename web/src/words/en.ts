@@ -60,6 +60,8 @@ export const words = {
     none: 'none',
   },
   places: { chamber: 'Drying chamber', warm: 'Warm cupboard', salt: 'Salting fridge', store: 'Store' },
+  noConnection: (at: string) =>
+    `No connection. What you see was known on ${at} or before. A weigh round goes on and is sent later.`,
   errors: {
     unreachable: 'Zymon does not answer. Nothing was stored; is it still running?',
     unexpected: (status: number) => `That did not work (${status}). Nothing was stored.`,

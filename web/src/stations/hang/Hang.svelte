@@ -6,6 +6,7 @@
   import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
   import Keys from '../../keys/Keys.svelte';
   import { isTyping } from '../../keys/typing';
+  import { keepRound } from '../../shell/connection.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
@@ -48,6 +49,9 @@
 
   $effect(() => {
     if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
+  });
+  $effect(() => {
+    if (Number.isFinite(placeId)) void keepRound(placeId);
   });
   $effect(() => {
     void placeId;

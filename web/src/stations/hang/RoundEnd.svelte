@@ -1,7 +1,8 @@
 <script lang="ts">
   // The end of a round: what is ready, what is too fast, what was not taken.
   import { words } from '../../words/en';
-  import type { Entry, Round } from './round.svelte';
+  import type { Entry } from './outbox.svelte';
+  import type { Round } from './round.svelte';
 
   let { round, onleave }: { round: Round; onleave: () => void } = $props();
   const say = words.round.done;

@@ -5,11 +5,12 @@
   import { api, take } from '../../api/client';
   import { keys } from '../../api/queries';
   import { onTheScale } from '../../api/standins';
+  import { canOpenAlone } from '../../shell/connection.svelte';
   import StandIn from '../../forms/StandIn.svelte';
   import { navigate, route } from '../../shell/router';
   import { grams, longDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words/en';
-  import { kept, Round, type RoundPiece } from './round.svelte';
+  import { Round, type RoundPiece } from './round.svelte';
   import RoundEnd from './RoundEnd.svelte';
 
   const say = words.round;
@@ -42,7 +43,6 @@
   const due = $derived(all.filter((one) => one.why !== null));
   const rods = $derived([...new Set(all.map((one) => one.rod))]);
   const batches = $derived([...new Set(all.map((one) => one.batch))]);
-  const left = $derived(found.data ? kept(placeId).filter((e) => e.state === 'waiting').length : 0);
 
   function begin(pieces: RoundPiece[]): void {
     round = new Round(placeId, pieces);
@@ -71,7 +71,7 @@
 </script>
 
 <svelte:head><title>{say.title} · Zymon</title></svelte:head>
-<svelte:window onkeydown={key} ononline={() => void round?.send()} />
+<svelte:window onkeydown={key} />
 
 <div class="round">
   {#if !round}
@@ -79,7 +79,7 @@
       <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
       <p class="quiet">{found.data?.place ?? ''}</p>
       {#if found.isError}<p class="text-error" role="alert">{found.error.message}</p>{/if}
-      {#if left}<p class="text-warning mt-2">{say.waiting(left)}</p>{/if}
+      {#if !canOpenAlone}<p class="quiet mt-2">{say.keepOpen}</p>{/if}
       {#if found.data && all.length === 0}<p class="mt-4">{say.nothing}</p>{/if}
       {#if found.data && all.length}
         {#if due.length}
@@ -115,7 +115,6 @@
     {@const piece = round.piece}
     <header>
       <span>{say.of(round.index + 1, round.pieces.length)}</span>
-      {#if round.waiting}<span class="text-warning">{say.waiting(round.waiting)}</span>{/if}
       <button class="ml-auto min-h-11 underline underline-offset-4" onclick={() => round?.end()}
         >{say.end}</button
       >

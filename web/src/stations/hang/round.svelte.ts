@@ -1,47 +1,32 @@
-// A weigh round: piece after piece; each weight is kept on the device until the server has it.
-import { api, ProblemError, type Schema, take } from '../../api/client';
+// A weigh round: piece after piece; what is typed goes to the outbox of this device at once.
+import { api, type Schema, take } from '../../api/client';
 import { newUid } from '../../api/uid';
 import { session } from '../../shell/session.svelte';
 import { rightNow, typedNumber } from '../../units/format';
+import { type Entry, Outbox, outbox } from './outbox.svelte';
 
 export type RoundPiece = Schema['RoundPiece'];
-type Answer = Schema['EntryAnswer'];
-
-export interface Entry {
-  uid: string;
-  piece_id: number;
-  tag: string;
-  gross_g: number;
-  at: string;
-  confirmed: boolean;
-  state: 'waiting' | 'sent' | 'refused';
-  answer: Answer | null;
-}
-
-const RETRY_MS = 5_000;
 
 export class Round {
   index = $state(0);
-  entries = $state<Entry[]>([]);
   text = $state('');
   question = $state<'far' | 'tare' | 'unread' | null>(null);
   over = $state(false);
-  private sending: Promise<void> | null = null;
-  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     readonly place: number,
     readonly pieces: RoundPiece[],
+    private readonly box: Outbox = outbox,
     private readonly now: () => string = rightNow,
-    private readonly retryMs = RETRY_MS,
   ) {
-    this.entries = kept(place);
     while (this.index < pieces.length && this.entries.some((e) => e.piece_id === pieces[this.index]?.id))
       this.index++;
     if (pieces.length > 0 && this.index >= pieces.length) this.over = true;
-    if (this.waiting > 0) void this.send();
   }
 
+  get entries(): Entry[] {
+    return this.box.of(this.place);
+  }
   get piece(): RoundPiece | null {
     return this.over ? null : (this.pieces[this.index] ?? null);
   }
@@ -78,19 +63,19 @@ export class Round {
       this.question = 'far';
       return;
     }
-    this.entries.push({
+    this.box.add({
       uid: newUid(),
+      place: this.place,
       piece_id: piece.id,
       tag: piece.tag,
       gross_g: grams,
       at: this.now(),
+      by: session.who,
       confirmed: far,
       state: 'waiting',
       answer: null,
     });
-    this.keep();
     this.next();
-    void this.send();
   }
 
   skip(): void {
@@ -104,11 +89,12 @@ export class Round {
     this.index = Math.min(this.index, this.pieces.length) - 1;
     this.text = '';
     this.question = null;
-    const last = this.entries.at(-1);
-    if (!last || last.piece_id !== this.pieces[this.index]?.id) return;
-    await this.sending;
-    this.entries.pop();
-    this.keep();
+    const typed = this.previous;
+    if (!typed || typed.piece_id !== this.pieces[this.index]?.id) return;
+    await this.box.atRest();
+    const last = this.previous; // as the server answered it
+    if (!last) return;
+    this.box.drop(last);
     this.text = String(last.gross_g);
     const stored = last.answer?.weighing_id;
     if (!stored) return;
@@ -126,56 +112,12 @@ export class Round {
 
   end(): void {
     this.over = true;
-    void this.send();
+    void this.box.send();
   }
 
-  /** Send what waits; without a connection it stays, and is tried again. */
-  send(): Promise<void> {
-    this.sending ??= this.sendAll().finally(() => {
-      this.sending = null;
-    });
-    return this.sending;
-  }
-
-  /** The round is put away once everything is in. */
+  /** The round is put away; weights that still wait are sent from wherever the maker goes. */
   finish(): void {
-    clearTimeout(this.timer);
-    if (this.waiting === 0) localStorage.removeItem(key(this.place));
-  }
-
-  private async sendAll(): Promise<void> {
-    clearTimeout(this.timer);
-    for (;;) {
-      const waiting = this.entries.filter((e) => e.state === 'waiting').slice(0, 100);
-      if (!waiting.length) return;
-      try {
-        const { answers } = await take(
-          api.POST('/api/round', {
-            body: {
-              by: session.who,
-              entries: waiting.map(({ uid, piece_id, gross_g, at, confirmed }) => ({
-                uid,
-                piece_id,
-                gross_g,
-                at,
-                confirmed,
-              })),
-            },
-          }),
-        );
-        for (const answer of answers) {
-          const entry = this.entries.find((e) => e.uid === answer.uid);
-          if (!entry) continue;
-          entry.state = answer.outcome === 'refused' ? 'refused' : 'sent';
-          entry.answer = answer;
-        }
-        this.keep();
-      } catch (error) {
-        if (!(error instanceof ProblemError && error.code === 'unreachable')) session.complain(error);
-        this.timer = setTimeout(() => void this.send(), this.retryMs);
-        return;
-      }
-    }
+    this.box.putAway(this.place);
   }
 
   private next(): void {
@@ -184,18 +126,4 @@ export class Round {
     this.index++;
     if (this.index >= this.pieces.length) this.over = true;
   }
-
-  private keep(): void {
-    localStorage.setItem(key(this.place), JSON.stringify(this.entries));
-  }
-}
-
-function key(place: number): string {
-  return `zymon.round.${place}`;
-}
-
-/** What this device still holds of a round, from before a reload. */
-export function kept(place: number): Entry[] {
-  const text = localStorage.getItem(key(place));
-  return text ? (JSON.parse(text) as Entry[]) : [];
 }

@@ -1,0 +1,40 @@
+// Whether what is shown comes from the server or from this device's memory, and how a page opens without a connection.
+import { api } from '../api/client';
+import { KEPT_AT } from '../worker/kept';
+
+class Connection {
+  /** When the answers on show were given, if they come from memory; null while the server answers. */
+  keptAt = $state<string | null>(null);
+
+  heard(response: Response): void {
+    const given = response.headers.get(KEPT_AT);
+    if (given === null) this.keptAt = null;
+    else if (this.keptAt === null || new Date(given) > new Date(this.keptAt)) this.keptAt = given;
+  }
+}
+
+export const connection = new Connection();
+
+api.use({ onResponse: ({ response }) => connection.heard(response) });
+
+/** Browsers keep a program only from this very machine or over https. */
+export const canOpenAlone = isSecureContext && 'serviceWorker' in navigator;
+
+/** Keep the program on this device, once the page is at rest. */
+export function keepProgram(): void {
+  if (!import.meta.env.PROD || !canOpenAlone) return;
+  addEventListener('load', () => {
+    // a browser that forbids it works as before, only not without a connection
+    navigator.serviceWorker.register('/worker.js').catch(() => undefined);
+  });
+}
+
+/** Have the weigh round of a place ready for when there is no connection. */
+export async function keepRound(place: number): Promise<void> {
+  if (!canOpenAlone) return;
+  await navigator.serviceWorker.ready;
+  await Promise.allSettled([
+    api.GET('/api/places/{place_id}/round', { params: { path: { place_id: place } } }),
+    api.GET('/api/line'),
+  ]);
+}
