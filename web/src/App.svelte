@@ -4,6 +4,7 @@
 
   import './shell/router';
 
+  import { keepProgram } from './shell/connection.svelte';
   import Connection from './shell/Connection.svelte';
   import Notice from './shell/Notice.svelte';
   import { session } from './shell/session.svelte';
@@ -13,13 +14,16 @@
       queries: { staleTime: 5_000, refetchOnWindowFocus: true, retry: false, networkMode: 'always' },
     },
   });
+  keepProgram(() => void queries.invalidateQueries());
   $effect(() => {
     document.documentElement.dataset.theme = session.dark ? 'cellar' : 'limewash';
   });
 </script>
 
 <QueryClientProvider client={queries}>
-  <Connection />
-  <Router />
+  <div class="flex h-full flex-col">
+    <Connection />
+    <div class="min-h-0 flex-1"><Router /></div>
+  </div>
   <Notice />
 </QueryClientProvider>

@@ -3,8 +3,6 @@ import './app.css';
 import { mount } from 'svelte';
 
 import App from './App.svelte';
-import { keepProgram } from './shell/connection.svelte';
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });
-keepProgram();

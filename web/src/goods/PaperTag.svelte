@@ -79,8 +79,8 @@
   }
   .mark {
     position: absolute;
-    top: -5px;
-    right: -6px;
+    top: -9px;
+    right: -9px;
     line-height: 0;
   }
 </style>

@@ -94,10 +94,7 @@
           ? p('/hang/:place', { params: { place: String(place.id) } })
           : p('/hang/:place/climate', { params: { place: String(place.id) } })}
       >
-        <span class="name"
-          >{place.name}{#if place.air}
-            · {age(place.air.at, now)}{/if}</span
-        >
+        <span class="name">{place.name}{place.air ? ` · ${age(place.air.at, now)}` : ''}</span>
         {#if place.air}
           <span class="values" class:stale={place.air.stale}>
             {place.air.temperature_c.toFixed(1)}°<small>{trend(place.air.trend_c, 0.4)}</small>

@@ -20,9 +20,17 @@ api.use({ onResponse: ({ response }) => connection.heard(response) });
 /** Browsers keep a program only from this very machine or over https. */
 export const canOpenAlone = isSecureContext && 'serviceWorker' in navigator;
 
-/** Keep the program on this device, once the page is at rest. */
-export function keepProgram(): void {
+/** Once the worker sees what this page asks; at a first visit that is some seconds after the page is there. */
+const watched: Promise<void> = new Promise((done) => {
+  if (!canOpenAlone) return;
+  if (navigator.serviceWorker.controller) done();
+  else navigator.serviceWorker.addEventListener('controllerchange', () => done(), { once: true });
+});
+
+/** Keep the program on this device once the page is at rest; `asked` asks anew what was asked before it was watched. */
+export function keepProgram(asked: () => void): void {
   if (!import.meta.env.PROD || !canOpenAlone) return;
+  if (!navigator.serviceWorker.controller) void watched.then(asked);
   addEventListener('load', () => {
     // a browser that forbids it works as before, only not without a connection
     navigator.serviceWorker.register('/worker.js').catch(() => undefined);
@@ -31,10 +39,9 @@ export function keepProgram(): void {
 
 /** Have the weigh round of a place ready for when there is no connection. */
 export async function keepRound(place: number): Promise<void> {
-  if (!canOpenAlone) return;
-  await navigator.serviceWorker.ready;
-  await Promise.allSettled([
-    api.GET('/api/places/{place_id}/round', { params: { path: { place_id: place } } }),
-    api.GET('/api/line'),
-  ]);
+  await watched;
+  // when it fails the round is simply asked for when it is begun
+  await api
+    .GET('/api/places/{place_id}/round', { params: { path: { place_id: place } } })
+    .catch(() => undefined);
 }
