@@ -115,7 +115,8 @@ def move_piece(session: Session, piece_id: int, rod_id: int, hook: int, by: str,
         return moved
     rod = free_hook(session, rod_id, hook)
     touch(place(session, old.place_id))
-    old.to_s, old.end_reason = now_s, f"moved to rod {rod.number} hook {hook}"
+    away = "" if rod.place_id == old.place_id else f" of {rod.place.name}"
+    old.to_s, old.end_reason = now_s, f"moved to rod {rod.number} hook {hook}{away}"
     session.flush()
     moved.hangings.append(Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=now_s, by=by))
     touch(rod.place)

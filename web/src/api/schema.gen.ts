@@ -3108,6 +3108,8 @@ export interface components {
             place: string;
             /** Rod */
             rod: number;
+            /** Rod Id */
+            rod_id: number;
             /** To At */
             to_at: string | null;
         };

@@ -1,7 +1,8 @@
 <script lang="ts">
   // The line of stations, and at its end the air of each place.
   import type { Schema } from '../api/client';
-  import { p } from './router';
+  import { hand } from '../stations/hang/hand.svelte';
+  import { navigate, p } from './router';
   import { age } from '../units/format';
   import { words } from '../words/en';
   import Mark from './Mark.svelte';
@@ -90,6 +91,11 @@
       <a
         class="air"
         class:chosen={place.id === placeId}
+        ondragover={(event) => hand.holds && event.preventDefault()}
+        ondrop={(event) => {
+          event.preventDefault();
+          if (hand.holds) void navigate('/hang/:place', { params: { place: String(place.id) } });
+        }}
         href={place.kind === 'chamber'
           ? p('/hang/:place', { params: { place: String(place.id) } })
           : p('/hang/:place/climate', { params: { place: String(place.id) } })}

@@ -169,6 +169,11 @@ export const words = {
     down: (tag: string) => `${tag} taken down`,
     hung: (tag: string) => `${tag} hangs`,
   },
+  inHand: {
+    pick: 'in hand: pick a free hook here, or go to',
+    free: (n: number) => `${n} free`,
+    leave: 'leave it where it hangs',
+  },
   declared: {
     title: 'As hung',
     hung: (day: string) => `Hung on ${day}.`,

@@ -132,6 +132,7 @@ class HangingOut(BaseModel):
     """Where a piece hung, from when to when."""
 
     place: str
+    rod_id: int
     rod: int
     hook: int
     from_at: datetime

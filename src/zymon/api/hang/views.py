@@ -183,6 +183,7 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
         hangings=[
             s.HangingOut(
                 place=place(session, h.place_id).name,
+                rod_id=h.rod_id,
                 rod=h.rod.number,
                 hook=h.hook,
                 from_at=moment(h.from_s),

@@ -13,8 +13,10 @@
   import { useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import { HangForm } from './hangform.svelte';
+  import { type Carried, hand } from './hand.svelte';
   import Hands from './Hands.svelte';
   import HangSheet from './HangSheet.svelte';
+  import InHand from './InHand.svelte';
   import ImportSheet from './ImportSheet.svelte';
   import type { Layer } from './label';
   import { type Direction, firstFreeHook, neighbour } from './neighbours';
@@ -31,7 +33,6 @@
   let beside = $state<'piece' | 'hang' | 'import'>('piece');
   let layer = $state<Layer>('days');
   let asList = $state(false);
-  let moving = $state(false);
   let showKeys = $state(false);
   let find = $state('');
   let form = $state<HangForm | null>(null);
@@ -57,7 +58,6 @@
     void placeId;
     chosen = Number(new URLSearchParams(location.search).get('piece')) || null; // a paper tag's code leads here
     beside = 'piece';
-    moving = false;
   });
 
   function refresh(answer: Schema['PieceOut']): void {
@@ -72,7 +72,7 @@
   function pick(id: number | null): void {
     chosen = id;
     beside = 'piece';
-    moving = false;
+    hand.holds = null;
     early = null;
   }
   async function openForm(rodId?: number, hook?: number): Promise<void> {
@@ -87,33 +87,27 @@
     form = made;
     beside = 'hang';
   }
-  async function move(id: number, rod: Schema['RodOut'], hook: number): Promise<void> {
-    const card = pieces.find((c) => c.id === id);
-    const from = room.data?.rods.find((r) => r.number === card?.rod);
-    const put = (rod_id: number, at: number): Promise<Schema['PieceOut']> =>
-      take(
-        api.POST('/api/pieces/{piece_id}/move', {
-          params: { path: { piece_id: id } },
-          body: { rod_id, hook: at, by: session.who },
-        }),
-      );
-    try {
-      refresh(await put(rod.id, hook));
-      moving = false;
-      if (card && from)
-        session.say(words.piece.moved(card.tag, rod.number, hook), async () =>
-          refresh(await put(from.id, card.hook)),
-        );
-    } catch (error) {
-      session.complain(error);
-    }
-  }
   function toHook(at: Schema['HookRef']): void {
     const rod = room.data?.rods.find((one) => one.id === at.rod_id);
-    if (rod && chosen !== null) void move(chosen, rod, at.hook);
+    const held = inHand();
+    if (rod && held) void hand.put(held, rod, at.hook, moved);
+  }
+  function moved(answer: Schema['PieceOut']): void {
+    refresh(answer);
+    chosen = answer.card.id;
+  }
+  /** The chosen piece as one that can be carried. */
+  function inHand(): Carried | null {
+    const hanging = piece.data?.hangings.find((one) => one.to_at === null);
+    return piece.data && hanging ? { id: piece.data.card.id, tag: piece.data.card.tag, from: hanging } : null;
+  }
+  function drag(card: Schema['PieceCard'] | null): void {
+    const rod = room.data?.rods.find((one) => one.number === card?.rod);
+    hand.holds =
+      card && rod ? { id: card.id, tag: card.tag, from: { rod_id: rod.id, hook: card.hook } } : null;
   }
   function free(rod: Schema['RodOut'], hook: number): void {
-    if (moving && chosen !== null) void move(chosen, rod, hook);
+    if (hand.holds) void hand.put(hand.holds, rod, hook, moved);
     else void openForm(rod.id, hook);
   }
   async function takeDown(reason: string): Promise<void> {
@@ -145,7 +139,7 @@
   }
   function back(): void {
     if (showKeys) showKeys = false;
-    else if (moving) moving = false;
+    else if (hand.holds) hand.holds = null;
     else if (beside !== 'piece') beside = 'piece';
     else chosen = null;
   }
@@ -161,7 +155,7 @@
       r: () => void navigate('/hang/:place/round', { params: { place: String(placeId) } }),
       h: () => void openForm(),
       b: () => (beside = 'import'),
-      m: () => (moving = chosen !== null && !moving),
+      m: () => (hand.holds = hand.holds ? null : inHand()),
       v: () => (asList = !asList),
       u: () => void session.undo(),
       '/': () => document.getElementById('find')?.focus(),
@@ -189,7 +183,7 @@
     else if (chosen !== null) early = '';
     else pick(neighbour(pieces, null, 'ArrowRight'));
   }
-  const sheetOpen = $derived(beside !== 'piece' || chosen !== null);
+  const sheetOpen = $derived(!hand.holds && (beside !== 'piece' || chosen !== null));
 </script>
 
 <svelte:window onkeydown={key} />
@@ -250,12 +244,12 @@
             room={room.data}
             pieces={found}
             {chosen}
-            {moving}
+            moving={hand.holds !== null}
             {layer}
             {now}
             onpick={pick}
             onfree={free}
-            ondrop={(id, rod, hook) => void move(id, rod, hook)}
+            ondrag={drag}
           />
         {/if}
       {:else if room.isError}
@@ -273,10 +267,10 @@
         <PiecePanel
           piece={piece.data}
           {now}
-          {moving}
+          moving={hand.holds !== null}
           {refresh}
           {early}
-          onmove={() => (moving = !moving)}
+          onmove={() => (hand.holds = hand.holds ? null : inHand())}
           onhook={toHook}
           ondown={takeDown}
           onclose={back}
@@ -289,24 +283,28 @@
     </aside>
   </div>
   <footer class="foot">
-    <a class="btn min-h-11" href={p('/hang/:place/round', { params: { place: String(placeId) } })}
-      ><kbd>r</kbd> {words.round.begin}</a
-    >
-    <button class="btn min-h-11" onclick={() => openForm()}><kbd>h</kbd> {words.form.hangTitle}</button>
-    <button class="btn min-h-11" onclick={() => (beside = 'import')}
-      ><kbd>b</kbd> {words.imports.title}</button
-    >
-    <input
-      id="find"
-      class="input min-h-11 w-40 max-md:hidden"
-      placeholder={`${words.find} /`}
-      aria-label={words.find}
-      bind:value={find}
-    />
-    <span class="quiet ml-auto text-sm max-lg:hidden">{words.hang.legend}</span>
-    <button class="btn btn-ghost min-h-11 max-md:hidden" onclick={() => (showKeys = true)}
-      ><kbd>?</kbd> {words.help}</button
-    >
+    {#if hand.holds && line.data}
+      <InHand places={line.data.places} here={placeId} />
+    {:else}
+      <a class="btn min-h-11" href={p('/hang/:place/round', { params: { place: String(placeId) } })}
+        ><kbd>r</kbd> {words.round.begin}</a
+      >
+      <button class="btn min-h-11" onclick={() => openForm()}><kbd>h</kbd> {words.form.hangTitle}</button>
+      <button class="btn min-h-11" onclick={() => (beside = 'import')}
+        ><kbd>b</kbd> {words.imports.title}</button
+      >
+      <input
+        id="find"
+        class="input min-h-11 w-40 max-md:hidden"
+        placeholder={`${words.find} /`}
+        aria-label={words.find}
+        bind:value={find}
+      />
+      <span class="quiet ml-auto text-sm max-lg:hidden">{words.hang.legend}</span>
+      <button class="btn btn-ghost min-h-11 max-md:hidden" onclick={() => (showKeys = true)}
+        ><kbd>?</kbd> {words.help}</button
+      >
+    {/if}
   </footer>
 </div>
 {#if showKeys}<Keys onclose={() => (showKeys = false)} />{/if}

@@ -22,7 +22,8 @@
     pxPerMm: number;
     onpick: (id: number) => void;
     onfree: (rod: Schema['RodOut'], hook: number) => void;
-    ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
+    /** A piece was taken up to be dragged; null when it was let go of. */
+    ondrag: (piece: Schema['PieceCard'] | null) => void;
   }
   let {
     rod,
@@ -38,7 +39,7 @@
     pxPerMm,
     onpick,
     onfree,
-    ondrop,
+    ondrag,
   }: Props = $props();
 
   const title = $derived(
@@ -47,12 +48,6 @@
   const byHook = $derived(new Map(pieces.map((piece) => [piece.hook, piece])));
   const airs = $derived(new Map(hookAirs.map((one) => [one.hook, one])));
   const hooks = $derived(Array.from({ length: to - from + 1 }, (_, i) => from + i));
-
-  function dropped(event: DragEvent, hook: number): void {
-    event.preventDefault();
-    const id = Number(event.dataTransfer?.getData('text/plain'));
-    if (id) ondrop(id, rod, hook);
-  }
 </script>
 
 <section class="rod" aria-label={title}>
@@ -85,7 +80,11 @@
             aria-pressed={piece.id === chosen}
             aria-label={spoken(piece, now)}
             draggable="true"
-            ondragstart={(event) => event.dataTransfer?.setData('text/plain', String(piece.id))}
+            ondragstart={(event) => {
+              event.dataTransfer?.setData('text/plain', piece.tag);
+              setTimeout(() => ondrag(piece)); // a page that changes at once would end the drag
+            }}
+            ondragend={(event) => event.dataTransfer?.dropEffect === 'none' && ondrag(null)}
             onclick={() => onpick(piece.id)}
           >
             <Silhouette {piece} {pxPerMm} />
@@ -108,7 +107,10 @@
             title={words.hang.freeHook(rod.number, hook)}
             onclick={() => onfree(rod, hook)}
             ondragover={(event) => event.preventDefault()}
-            ondrop={(event) => dropped(event, hook)}
+            ondrop={(event) => {
+              event.preventDefault();
+              onfree(rod, hook);
+            }}
           >
             {#if layer === 'air' && airs.get(hook)}<span>{words.hang.airTag(airs.get(hook)?.air ?? 1)}</span
               >{:else}<span aria-hidden="true">+</span>{/if}

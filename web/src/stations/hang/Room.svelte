@@ -14,9 +14,10 @@
     now: number;
     onpick: (id: number) => void;
     onfree: (rod: Schema['RodOut'], hook: number) => void;
-    ondrop: (piece: number, rod: Schema['RodOut'], hook: number) => void;
+    /** A piece was taken up to be dragged; null when it was let go of. */
+    ondrag: (piece: Schema['PieceCard'] | null) => void;
   }
-  let { room, pieces, chosen, moving, layer, now, onpick, onfree, ondrop }: Props = $props();
+  let { room, pieces, chosen, moving, layer, now, onpick, onfree, ondrag }: Props = $props();
   let width = $state(800);
 
   const LEAST_HOOK_PX = 62;
@@ -59,7 +60,7 @@
       {pxPerMm}
       {onpick}
       {onfree}
-      {ondrop}
+      {ondrag}
     />
   {/each}
 </div>
