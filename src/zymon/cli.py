@@ -3,9 +3,12 @@
 import sys
 from collections.abc import Callable
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
+
+if TYPE_CHECKING:
+    from zymon.settings import Settings
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help="Dates you can believe for every hanging piece.")
 
@@ -91,6 +94,21 @@ def calc(kind: str, file: Path) -> None:
         raise typer.Exit(1)
 
 
+def _settings(**given: object) -> "Settings":
+    """Settings from the environment and from what was given; what cannot be is said in a line."""
+    from pydantic import ValidationError
+
+    from zymon.settings import Settings
+
+    try:
+        return Settings(**{k: v for k, v in given.items() if v is not None})  # type: ignore[arg-type] # it checks them
+    except ValidationError as error:
+        for one in error.errors():
+            name = "_".join(["ZYMON", *map(str, one["loc"])]).upper()
+            _fail(f"{name}: {one['msg']}" if one["loc"] else one["msg"].removeprefix("Value error, "))
+        raise typer.Exit(1) from None
+
+
 @app.command()
 def serve(
     db: Annotated[Path | None, typer.Option(help="The workshop's database file.")] = None,
@@ -98,10 +116,8 @@ def serve(
 ) -> None:
     """Serve a workshop on this machine."""
     from zymon.app import run
-    from zymon.settings import Settings
 
-    given = {k: v for k, v in {"db": db, "port": port}.items() if v is not None}
-    run(Settings(**given))  # type: ignore[arg-type] # values are checked by the settings class itself
+    run(_settings(db=db, port=port))
 
 
 @app.command()
@@ -114,10 +130,12 @@ def demo(
     from zymon.app import run
     from zymon.demo.build import ensure_demo
     from zymon.demo.live import start
-    from zymon.settings import Settings
 
+    settings = _settings(db=db, port=port)
+    # its simulated instruments speak to it over plain http
+    settings.certificate = settings.certificate_key = None
     ensure_demo(db, fresh=fresh)
-    run(Settings(db=db, **({"port": port} if port else {})), beside=start)  # type: ignore[arg-type] # as above
+    run(settings, beside=start)
 
 
 def main() -> None:

@@ -36,7 +36,9 @@ class Settings(BaseSettings):
     @model_validator(mode="after")
     def _certificate_with_key(self) -> Self:
         if (self.certificate is None) != (self.certificate_key is None):
-            raise ValueError("a certificate and its key are given together: ZYMON_CERTIFICATE and ZYMON_CERTIFICATE_KEY")
+            raise ValueError(
+                "a certificate and its key are given together: ZYMON_CERTIFICATE and ZYMON_CERTIFICATE_KEY"
+            )
         for file in (self.certificate, self.certificate_key):
             if file is not None and not file.is_file():
                 raise ValueError(f"there is no file {file}")

@@ -58,6 +58,8 @@ def test_a_change_of_the_air_is_seen_and_a_steady_one_is_not() -> None:
     both = Log(*(np.concatenate(pair) for pair in zip(vars(before).values(), vars(after).values(), strict=True)))
     found = shift(both, 0.0)
     assert found is not None
+    assert found.by_c is None  # its temperature did not change
+    assert found.by_rh_percent is not None
     assert round(found.by_rh_percent) == -7
     assert shift(log(16, 13, 79), 0.0) is None
     assert shift(log(3, 13, 60), 0.0) is None  # too short to tell

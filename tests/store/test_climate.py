@@ -8,7 +8,7 @@ import pytest
 from support import NOW
 from zymon.standins.chamber import SimulatedChamber
 from zymon.store import places
-from zymon.store.climate import add_readings, all_readings, hourly_log, series
+from zymon.store.climate import add_readings, all_readings, hourly_log, series, series_along
 from zymon.store.database import Database
 
 
@@ -51,3 +51,16 @@ def test_the_forecasts_log_never_runs_ahead_of_the_clock(cellar) -> None:
         assert all_readings(session, place) == rows
     assert log.time_s.max() <= NOW - 86_400 + 17
     assert np.all(np.diff(log.time_s) > 0)
+
+
+def test_a_moved_piece_felt_one_place_after_the_other(cellar) -> None:
+    db, pit, rows = cellar
+    first_s, moved_s, last_s = rows[0][0], rows[0][0] + 10 * 86_400, rows[-1][0]
+    with db.writing() as session:
+        loft = places.make_place(session, "Loft", "chamber", [1], None, (6.0, 78.0), "Ida", NOW).id
+        add_readings(session, loft, [(at, 6.0, 78.0) for at, _, _ in rows], None)
+        felt = series_along(session, [(pit, first_s, moved_s), (loft, moved_s, last_s)], points=300)
+        alone = series(session, pit, first_s, last_s, points=300)
+    assert felt.at_s == alone.at_s
+    for at_s, c, before in zip(felt.at_s, felt.temperature_c, alone.temperature_c, strict=True):
+        assert c == (before if at_s + felt.bucket_s <= moved_s else 6.0)

@@ -19,6 +19,7 @@ SPOILS_C, SPOILS_SHARE = 5.0, 0.03  # over the usual, and for how much of the ti
 FIT_SHARE, CARE_SHARE = 0.75, 0.4
 LONGEST_GAP_S = 3 * 3600.0
 LATELY_S, BEFORE_S = 2 * SECONDS_PER_DAY, 14 * SECONDS_PER_DAY
+SHIFT_LOOK_S = LATELY_S + BEFORE_S  # how much of the log `shift` looks at
 SHIFT_C, SHIFT_RH = 1.5, 4.0
 
 
@@ -65,10 +66,10 @@ def _suits(family: Family, weight: Array, c: Array, rh: Array) -> Suits:
 
 @dataclass(frozen=True)
 class Shift:
-    """That the air of a place has changed: how many degrees and points, the last two days against two weeks before."""
+    """That the air of a place has changed, the last two days against two weeks before; None where it has not."""
 
-    by_c: float
-    by_rh_percent: float
+    by_c: float | None
+    by_rh_percent: float | None
 
 
 def shift(log: Log, now_s: float) -> Shift | None:
@@ -82,4 +83,5 @@ def shift(log: Log, now_s: float) -> Shift | None:
         return None
     by_c = float(log.temperature_c[lately].mean() - np.median(log.temperature_c[before]))
     by_rh = float(log.rh_percent[lately].mean() - np.median(log.rh_percent[before]))
-    return Shift(by_c, by_rh) if abs(by_c) >= SHIFT_C or abs(by_rh) >= SHIFT_RH else None
+    c, rh = abs(by_c) >= SHIFT_C, abs(by_rh) >= SHIFT_RH
+    return Shift(by_c if c else None, by_rh if rh else None) if c or rh else None

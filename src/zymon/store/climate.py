@@ -4,10 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from sqlalchemy import Row as RowOfQuery
 from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.climate import Log
+from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 
 from .models import ReadingHour
 from .places import place, touch
@@ -15,6 +17,7 @@ from .places import place, touch
 HOUR_S = 3600
 ROWS_PER_INSERT = 400
 Row = tuple[int, float, float]
+Span = RowOfQuery[tuple[int, float, float, float, float, float, float]]
 
 _ROLL_UP = text(
     """
@@ -78,6 +81,11 @@ def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
     return Log(np.minimum(table[:, 0] + HOUR_S / 2, high_s), table[:, 1], table[:, 2])
 
 
+def air_shift(session: Session, place_id: int, now_s: int) -> Shift | None:
+    """Whether the air of a place changed for everything that hangs there."""
+    return shift(hourly_log(session, place_id, now_s - int(SHIFT_LOOK_S), now_s), now_s)
+
+
 def readings_between(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
     """Every reading of a place between two times as a log."""
     found = stored_readings(session, place_id, low_s, high_s)
@@ -122,13 +130,24 @@ def series(session: Session, place_id: int, low_s: int, high_s: int, points: int
     Parameters: low_s, high_s [s]; points [-]. Spans of an hour or more come from the roll-ups, so that
     a year of one-minute readings is answered as fast as a week.
     """
-    bucket = max(60, -(-(high_s - low_s) // max(points, 1)))
+    return series_along(session, [(place_id, low_s, high_s)], points)
+
+
+def series_along(session: Session, stays: Sequence[tuple[int, int, int]], points: int) -> Series:
+    """The same through several places one after the other, as a piece that was moved felt it.
+
+    Parameters: stays, one at least, in time order: place, from and to [s]; points [-], of them all together.
+    """
+    bucket = max(60, -(-(stays[-1][2] - stays[0][1]) // max(points, 1)))
     whole_hours = bucket >= HOUR_S
     if whole_hours:
         bucket = -(-bucket // HOUR_S) * HOUR_S
-    rows = session.execute(
-        _FROM_HOURS if whole_hours else _FROM_READINGS, {"b": bucket, "p": place_id, "low": low_s, "high": high_s}
-    ).all()
+    query = _FROM_HOURS if whole_hours else _FROM_READINGS
+    spans: dict[int, Span] = {}  # the span in which a piece was moved is the later place's
+    for place_id, low_s, high_s in stays:
+        found = session.execute(query, {"b": bucket, "p": place_id, "low": low_s, "high": high_s})
+        spans |= {row[0]: row for row in found}
+    rows = [spans[at_s] for at_s in sorted(spans)]
     at, c, c_low, c_high, rh, rh_low, rh_high = zip(*rows, strict=True) if rows else ((),) * 7
 
     def tidy(values: Sequence[float]) -> list[float]:

@@ -5109,13 +5109,13 @@ export interface components {
         };
         /**
          * ShiftOut
-         * @description That the air changed for everything here: the last two days against the two weeks before.
+         * @description That the air changed for everything here: the last two days against the two weeks before; null where not.
          */
         ShiftOut: {
             /** By C */
-            by_c: number;
+            by_c: number | null;
             /** By Rh Percent */
-            by_rh_percent: number;
+            by_rh_percent: number | null;
         };
         /**
          * SignIn

@@ -39,10 +39,10 @@ export const rods = {
   close: (pairs: string): string => `Too close, air must pass between: ${pairs}`,
   short: (mm: string): string => `Overfull: ${mm} mm more rod are needed for what hangs here`,
   and: (a: string, b: string): string => `${a} and ${b}`,
-  shift: (rh: number, c: number): string => {
+  shift: (rh: number | null, c: number | null): string => {
     const said = [
-      Math.abs(rh) >= 4 ? `${Math.abs(rh)} points ${rh > 0 ? 'damper' : 'drier'}` : '',
-      Math.abs(c) >= 1.5 ? `${Math.abs(c).toFixed(1)} °C ${c > 0 ? 'warmer' : 'colder'}` : '',
+      rh === null ? '' : `${Math.abs(rh).toFixed(0)} points ${rh > 0 ? 'damper' : 'drier'}`,
+      c === null ? '' : `${Math.abs(c).toFixed(1)} °C ${c > 0 ? 'warmer' : 'colder'}`,
     ];
     return `The air is ${said.filter(Boolean).join(' and ')} than in the two weeks before: everything here feels it.`;
   },

@@ -74,10 +74,10 @@ class RodOut(BaseModel):
 
 
 class ShiftOut(BaseModel):
-    """That the air changed for everything here: the last two days against the two weeks before."""
+    """That the air changed for everything here: the last two days against the two weeks before; null where not."""
 
-    by_c: float
-    by_rh_percent: float
+    by_c: float | None
+    by_rh_percent: float | None
 
 
 class HookOut(BaseModel):

@@ -14,12 +14,11 @@ from zymon.core.drying.mend import passes_over_s
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
 from zymon.core.pieces import loss_percent
-from zymon.core.place_fit import shift
 from zymon.core.rod_room import rod_room
 from zymon.store import models
 from zymon.store.bench import has_making
 from zymon.store.board import core_piece
-from zymon.store.climate import hourly_log, series
+from zymon.store.climate import air_shift, series_along
 from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
 from zymon.store.places import place, setpoint_at
 
@@ -30,7 +29,6 @@ from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
 CLIMATE_POINTS = 360
-SHIFT_LOOK_S = 17 * 86_400
 
 
 def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> s.PieceCard:
@@ -82,7 +80,7 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
     pieces = pieces_hanging(session, place_id)
     cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces]
     week = now_s + SOON_DAYS * 86_400
-    moved = shift(hourly_log(session, place_id, now_s - SHIFT_LOOK_S, now_s), now_s) if cards else None
+    moved = air_shift(session, place_id, now_s) if cards else None
     rods = {r.id for r in of.rods}
     return s.Room(
         hooks=[
@@ -102,9 +100,7 @@ def room(ctx: Context, session: Session, place_id: int) -> s.Room:
         pieces=cards,
         ready_this_week=sum(1 for c in cards if c.ready.p50 is not None and c.ready.p50.timestamp() <= week),
         water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
-        shift=None
-        if moved is None
-        else s.ShiftOut(by_c=round(moved.by_c, 1), by_rh_percent=round(moved.by_rh_percent)),
+        shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
     )
 
 
@@ -202,7 +198,13 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
             middle=[round(100 * float(made.curve_p50[i]), 3) for i in shown],
             high=[round(100 * float(made.curve_p90[i]), 3) for i in shown],
         ),
-        climate=climate_out(series(session, where.place_id, of.hung_s, now_s, CLIMATE_POINTS)),
+        climate=climate_out(
+            series_along(
+                session,
+                [(h.place_id, h.from_s, h.to_s or now_s) for h in of.hangings],
+                CLIMATE_POINTS,
+            )
+        ),
         setpoint=None if setpoint is None else Setpoint.model_validate(setpoint, from_attributes=True),
         air_ahead=Setpoint(
             temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),

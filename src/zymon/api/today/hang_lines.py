@@ -12,11 +12,10 @@ from zymon.core.drying.judge import Judgement, judge
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.faults import COAT_DAYS
 from zymon.core.place import place_facts
-from zymon.core.place_fit import SHIFT_C, SHIFT_RH, shift
 from zymon.core.rotation import ROTATE_AFTER_DAYS, Hanging, exchanges
 from zymon.core.schedule import Chore
 from zymon.store.board import core_piece
-from zymon.store.climate import hourly_log
+from zymon.store.climate import air_shift, hourly_log
 from zymon.store.hang import last_hanging, pieces_hanging
 from zymon.store.hang_events import last_turned
 from zymon.store.models import Piece, Place
@@ -28,7 +27,6 @@ from .line import DAY_S, LineOfRound, tags_in_words
 from .schemas import ActionOut
 
 FIRST_WEEK_DAYS = 7
-SHIFT_LOOK_S = 17 * DAY_S
 MOST_EXCHANGES = 3  # a day: a room is turned over bit by bit
 
 
@@ -177,11 +175,11 @@ def _piece_lines(
     fast = [p for p, j, _ in judged if "too_fast" in j.wants]
     doubtful = [p for p, j, _ in judged if "doubtful" in j.wants]
     weigh = [p for p, j, _ in judged if "weigh" in j.wants and j.state != "over"]
-    moved = shift(hourly_log(session, place.id, now_s - SHIFT_LOOK_S, now_s), now_s)
+    moved = air_shift(session, place.id, now_s)
     if moved is not None:
         rh, c = moved.by_rh_percent, moved.by_c
-        words = [f"{abs(rh):.0f} points {'damper' if rh > 0 else 'drier'}"] if abs(rh) >= SHIFT_RH else []
-        words += [f"{abs(c):.1f} °C {'warmer' if c > 0 else 'colder'}"] if abs(c) >= SHIFT_C else []
+        words = [] if rh is None else [f"{abs(rh):.0f} points {'damper' if rh > 0 else 'drier'}"]
+        words += [] if c is None else [f"{abs(c):.1f} °C {'warmer' if c > 0 else 'colder'}"]
         chore = Chore(f"shift-{place.id}-{now_s // DAY_S}", "hang", place_order, "firm", now_s, now_s, now_s + DAY_S)
         yield LineOfRound(
             chore,

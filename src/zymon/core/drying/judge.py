@@ -53,10 +53,15 @@ def days_left(remaining_days: float, window_days: float) -> DaysLeft:
     return DaysLeft(max(1, round(remaining_days)), "d", window_days > 10)
 
 
+def runs_ahead(made: PieceForecast) -> bool:
+    """Whether a piece dries so fast that its rim closes before its core. Parameters: made, its forecast."""
+    return made.status == "drying" and made.ring_risk >= TOO_FAST_RING
+
+
 def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     """Judge one piece. Parameters: piece; made, its forecast; now_s [s]."""
     wants: list[Want] = []
-    if made.ring_risk >= TOO_FAST_RING and made.status == "drying":
+    if runs_ahead(made):
         wants.append("too_fast")
     if made.doubts:
         wants.append("doubtful")

@@ -11,7 +11,7 @@ from .climate import Log
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
 from .inside import inside, ring_ahead
-from .judge import OVER_POINTS, TOO_FAST_RING
+from .judge import OVER_POINTS, runs_ahead
 from .priors import CASINGS
 from .reach import reaching
 from .rest import EVEN_AT_RING_INDEX, vacuum_rest
@@ -74,7 +74,7 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
     """What is wrong with the drying of a piece, None where nothing is. Parameters: piece; made; now_s [s]."""
     if made.status == "stalled":
         return "stuck"
-    if made.status == "drying" and made.ring_risk >= TOO_FAST_RING:
+    if runs_ahead(made):
         return "too_fast"
     if made.status == "ready":
         return "overshooting"

@@ -1,0 +1,62 @@
+"""A piece taken in hand and hung elsewhere: by key into another chamber, by drag onto a hook and onto a place."""
+
+from playwright.sync_api import Page, expect
+
+from pages import open_workshop
+from support import Clock, piece_body
+
+
+def two_rooms(page: Page, url: str) -> tuple[int, int, int]:
+    """Two chambers and a piece in the first."""
+    rooms = []
+    for name in ("Pit", "Loft"):
+        body = {"name": name, "hooks_per_rod": [6], "setpoint": {"temperature_c": 13, "rh_percent": 78}, "by": "Ida"}
+        made = page.request.post(f"{url}/api/places", data=body).json()
+        rooms.append(page.request.get(f"{url}/api/places/{made['id']}/room").json())
+    hung = page.request.post(f"{url}/api/pieces", data=piece_body(rooms[0])).json()
+    return rooms[0]["place"]["id"], rooms[1]["place"]["id"], hung["card"]["id"]
+
+
+def hangs_at(page: Page, url: str, piece: int) -> list[tuple[str, int]]:
+    found = page.request.get(f"{url}/api/pieces/{piece}").json()["hangings"]
+    return [(one["place"], one["hook"]) for one in found]
+
+
+def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clock: Clock) -> None:
+    url = serve().url
+    open_workshop(page, url)
+    pit, loft, piece = two_rooms(page, url)
+    page.goto(f"{url}/hang/{pit}?piece={piece}")
+    expect(page.get_by_role("article", name="J-14-03")).to_be_visible()
+    page.keyboard.press("m")
+    hand = page.get_by_role("status").filter(has_text="in hand")
+    expect(hand).to_contain_text("pick a free hook here, or go to")
+    page.keyboard.press("Escape")  # thought better of it
+    expect(hand).not_to_be_visible()
+    page.keyboard.press("m")
+    hand.get_by_role("link", name="Loft").click()
+    expect(page.get_by_role("heading", name="Loft", exact=True)).to_be_visible()
+    clock.now += 3600
+    page.get_by_role("button", name="Hang a piece on rod 1, hook 4").click()
+    expect(page.get_by_role("article", name="J-14-03")).to_contain_text("rod 1, hook 4")
+    assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4)]
+    clock.now += 3600
+    page.keyboard.press("u")
+    expect(page.get_by_role("heading", name="Nothing hangs in Loft yet")).to_be_visible()
+    assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4), ("Pit", 1)]  # all of it is on record
+
+
+def test_a_piece_is_dragged_onto_a_hook_and_onto_a_place(page: Page, serve, clock: Clock) -> None:
+    url = serve().url
+    open_workshop(page, url)
+    pit, _, piece = two_rooms(page, url)
+    page.goto(f"{url}/hang/{pit}")
+    clock.now += 3600
+    drawn = page.locator(f"[data-piece='{piece}']")
+    drawn.drag_to(page.get_by_role("button", name="Hang a piece on rod 1, hook 3"))
+    expect(page.get_by_text("J-14-03 moved to rod 1, hook 3")).to_be_visible()
+    assert hangs_at(page, url, piece) == [("Pit", 1), ("Pit", 3)]
+    page.locator(f"[data-piece='{piece}']").drag_to(page.get_by_role("banner").get_by_role("link", name="Loft"))
+    expect(page.get_by_role("heading", name="Loft", exact=True)).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="J-14-03 in hand")).to_be_visible()
+    assert hangs_at(page, url, piece)[-1] == ("Pit", 3)  # it hangs there until a hook is picked
