@@ -101,8 +101,10 @@ def test_a_whole_chamber_set_otherwise(client: TestClient, chamber: dict) -> Non
     shifts = client.post(f"/api/places/{place}/what-if", json={"rh_percent": 68}).json()
     assert [s["days_later"] < -1 for s in shifts] == [True, True]
     assert all(s["pace_after"] > s["pace_before"] for s in shifts)
+    assert all(1 > s["ring_after"] > s["ring_before"] > 0 for s in shifts)
     same = client.post(f"/api/places/{place}/what-if", json={}).json()
     assert [s["days_later"] for s in same] == [0, 0]
+    assert all(s["ring_after"] == s["ring_before"] for s in same)
 
 
 def test_sixty_days_of_a_simulated_chamber_lose_no_reading(client: TestClient, clock: Clock, chamber: dict) -> None:

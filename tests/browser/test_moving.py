@@ -25,7 +25,7 @@ def hangs_at(page: Page, url: str, piece: int) -> list[tuple[str, int]]:
 def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clock: Clock) -> None:
     url = serve().url
     open_workshop(page, url)
-    pit, loft, piece = two_rooms(page, url)
+    pit, _, piece = two_rooms(page, url)
     page.goto(f"{url}/hang/{pit}?piece={piece}")
     expect(page.get_by_role("article", name="J-14-03")).to_be_visible()
     page.keyboard.press("m")

@@ -142,7 +142,8 @@ def two_part_blend(
         raise OutOfRangeError(
             f"fat wanted must lie between the parts' {low:g} and {high:g} %, got {target_fat_percent:g}"
         )
-    fat_g = total_g * (target_fat_percent - lean_fat_percent) / (fat_fat_percent - lean_fat_percent)
+    share = (target_fat_percent - lean_fat_percent) / (fat_fat_percent - lean_fat_percent)
+    fat_g = total_g * min(max(share, 0.0), 1.0)  # rounding must not leave less than nothing of a part
     return TwoPart(fat_g, total_g - fat_g)
 
 

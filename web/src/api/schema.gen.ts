@@ -4101,7 +4101,7 @@ export interface components {
         };
         /**
          * PieceShift
-         * @description What it would do to a piece; null dates: it would not get there.
+         * @description What it would do to a piece; null dates: it would not get there. Ring: the strongest index still to come.
          */
         PieceShift: {
             /** After */
@@ -4118,6 +4118,10 @@ export interface components {
             pace_before: number;
             /** Product */
             product: string;
+            /** Ring After */
+            ring_after: number;
+            /** Ring Before */
+            ring_before: number;
             /** Safe Pace */
             safe_pace: number;
             /** Tag */

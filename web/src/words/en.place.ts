@@ -37,6 +37,7 @@ export const placeFacts = {
   before: 'now',
   after: 'then',
   pace: 'pace',
+  ring: 'ring to come',
   never: 'never',
   tooFast: 'too fast',
   later: (days: number): string =>

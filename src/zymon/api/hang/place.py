@@ -1,5 +1,7 @@
 """The place itself: what its log says, its sensor put to the test, what to set it to, what that would do to all."""
 
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
 from dataclasses import asdict
 from datetime import datetime
 from typing import Annotated, Literal
@@ -10,7 +12,8 @@ from sqlalchemy.orm import Session
 
 from zymon.core.bench.families import family
 from zymon.core.drying.climate import Log
-from zymon.core.drying.forecast import Change
+from zymon.core.drying.forecast import Change, Fitted
+from zymon.core.drying.inside import rings_ahead
 from zymon.core.errors import OutOfRangeError
 from zymon.core.keeping import keeping_at
 from zymon.core.place import Span, Wish, place_facts, setpoint_advice, wished_humidity
@@ -18,6 +21,7 @@ from zymon.core.place_fit import Fault, Verdict, suits
 from zymon.store import sensors as store
 from zymon.store.climate import readings_between
 from zymon.store.hang import pieces_hanging
+from zymon.store.models import Piece
 from zymon.store.places import place, setpoint_at
 
 from ..context import Context, Ctx, Id, moment
@@ -99,7 +103,7 @@ class RoomWhatIfIn(BaseModel):
 
 
 class PieceShift(BaseModel):
-    """What it would do to a piece; null dates: it would not get there."""
+    """What it would do to a piece; null dates: it would not get there. Ring: the strongest index still to come."""
 
     id: int
     tag: str
@@ -111,6 +115,8 @@ class PieceShift(BaseModel):
     pace_after: float
     safe_pace: float
     too_fast: bool
+    ring_before: float
+    ring_after: float
 
 
 @router.get("/facts")
@@ -216,26 +222,37 @@ def strike_test(ctx: Ctx, place_id: Id, test_id: Id, body: StrikeIn) -> FactsOut
 def what_if(ctx: Ctx, place_id: Id, body: RoomWhatIfIn) -> list[PieceShift]:
     """What another climate from now on would do to every piece of a place; nothing is stored."""
     with ctx.db.reading() as session:
-        hanging = pieces_hanging(session, place_id)
-        asked = [(p, *ctx.board.fitted_piece(session, p, ctx.now_s)) for p in hanging]
+        asked = [(p, *ctx.board.fitted_piece(session, p, ctx.now_s)) for p in pieces_hanging(session, place_id)]
     change = Change(temperature_c=body.temperature_c, rh_percent=body.rh_percent)
-    out = []
-    for piece, fit, index in asked:
-        before, after = fit.forecasts[index], fit.what_if(index, change)
+    # pieces that were fitted together are worked out together
+    together: dict[int, list[tuple[Piece, Fitted, int]]] = defaultdict(list)
+    for one in asked:
+        together[id(one[1])].append(one)
+    shifts = [shift for some in together.values() for shift in _shifts(some, change)]
+    order = {p.id: i for i, (p, _, _) in enumerate(asked)}
+    return sorted(shifts, key=lambda shift: order[shift.id])
+
+
+def _shifts(asked: Sequence[tuple[Piece, Fitted, int]], change: Change) -> Iterable[PieceShift]:
+    """What a change does to pieces of one fitted place."""
+    fit, pick = asked[0][1], [index for _, _, index in asked]
+    afters = fit.what_ifs(pick, change)
+    rings = zip(rings_ahead(fit, pick, Change()), rings_ahead(fit, pick, change), strict=True)
+    for (piece, _, index), after, (ring_before, ring_after) in zip(asked, afters, rings, strict=True):
+        before = fit.forecasts[index]
         both = before.ready_p50_s is not None and after.ready_p50_s is not None
         later = ((after.ready_p50_s or 0) - (before.ready_p50_s or 0)) / 86_400 if both else None
-        out.append(
-            PieceShift(
-                id=piece.id,
-                tag=piece.tag,
-                product=piece.batch.product,
-                before=None if before.ready_p50_s is None else moment(before.ready_p50_s),
-                after=None if after.ready_p50_s is None else moment(after.ready_p50_s),
-                days_later=None if later is None else round(later, 1),
-                pace_before=round(before.rate_percent_per_day, 2),
-                pace_after=round(after.rate_percent_per_day, 2),
-                safe_pace=round(after.safe_percent_per_day, 2),
-                too_fast=after.rate_percent_per_day > after.safe_percent_per_day,
-            )
+        yield PieceShift(
+            id=piece.id,
+            tag=piece.tag,
+            product=piece.batch.product,
+            before=None if before.ready_p50_s is None else moment(before.ready_p50_s),
+            after=None if after.ready_p50_s is None else moment(after.ready_p50_s),
+            days_later=None if later is None else round(later, 1),
+            pace_before=round(before.rate_percent_per_day, 2),
+            pace_after=round(after.rate_percent_per_day, 2),
+            safe_pace=round(after.safe_percent_per_day, 2),
+            too_fast=after.status == "drying" and after.rate_percent_per_day > after.safe_percent_per_day,
+            ring_before=round(ring_before, 2),
+            ring_after=round(ring_after, 2),
         )
-    return out

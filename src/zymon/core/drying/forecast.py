@@ -6,6 +6,7 @@ then many likely futures are run and the days on which they pass the target are 
 """
 
 import zlib
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
@@ -115,17 +116,20 @@ class Fitted:
 
         Parameters: index, of the piece in the history; change.
         """
-        pick = slice(index, index + 1)
-        alone = self.changed(index, change)
+        return self.what_ifs([index], change)[0]
+
+    def what_ifs(self, pick: Sequence[int], change: Change) -> tuple[PieceForecast, ...]:
+        """The same of several pieces at once. Parameters: pick, their indices in the history; change."""
+        some = self.changed(pick, change)
         # how believable a draw is was told by the target the maker set, not by the one asked about
         weight = self.arrays.reachable(self.sampled)[:, pick]
-        future = replace(self._future(alone, self.drift[:, pick]), ln_draught=float(np.log(change.air)))
-        return _forecasts(alone, self.sampled[:, pick], future, self.good[:, pick], weight)[0]
+        future = replace(self._future(some, self.drift[:, pick]), ln_draught=float(np.log(change.air)))
+        return _forecasts(some, self.sampled[:, pick], future, self.good[:, pick], weight)
 
-    def changed(self, index: int, change: Change) -> Arrays:
-        """One piece by itself in the air and with the target of a change; more air at it comes with the future.
+    def changed(self, pick: Sequence[int], change: Change) -> Arrays:
+        """Some pieces in the air and with the target of a change; more air at them comes with the future.
 
-        Parameters: index, of the piece in the history; change.
+        Parameters: pick, their indices in the history; change.
         """
         c, air = self.arrays, self.arrays.air
         temperature_c = air.ahead_temperature_c if change.temperature_c is None else change.temperature_c
@@ -133,13 +137,12 @@ class Fitted:
         if (temperature_c, rh_percent) != (air.ahead_temperature_c, air.ahead_rh_percent):
             ahead = rates(np.array(temperature_c), np.array(rh_percent))
             air = replace(air, ahead=ahead, ahead_temperature_c=temperature_c, ahead_rh_percent=rh_percent)
-        piece = c.pieces[index]
-        target = piece.target_loss_percent if change.target_loss_percent is None else change.target_loss_percent
-        # another target must not change what the piece did so far
-        pick = slice(index, index + 1)
-        return Arrays(
-            (replace(piece, target_loss_percent=target),), air, c.now_s, span_s=c.span_s[pick], hook_air=c.hook_air
+        target = change.target_loss_percent
+        pieces = tuple(
+            c.pieces[i] if target is None else replace(c.pieces[i], target_loss_percent=target) for i in pick
         )
+        # another target must not change what the piece did so far
+        return Arrays(pieces, air, c.now_s, span_s=c.span_s[list(pick)], hook_air=c.hook_air)
 
     def _future(self, c: Arrays, drift: Array) -> Future:
         n = len(c.pieces)

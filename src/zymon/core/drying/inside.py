@@ -1,5 +1,6 @@
 """Inside a piece: water by depth as the model has it, how uneven it is, and how it would feel between the fingers."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -7,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..constants import SECONDS_PER_DAY
-from .arrays import Arrays, Future
+from .arrays import Future
 from .forecast import Change, Fitted
 from .transport import SHELLS, Bodies, shell_fractions
 
@@ -70,9 +71,8 @@ def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
 
     Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
     """
-    c = of.arrays
-    piece = c.pieces[index]
-    alone = Arrays((piece,), c.air, c.now_s)
+    piece = of.arrays.pieces[index]
+    alone = of.changed([index], Change())
     theta = of.theta[index : index + 1]
     profiles = alone.run(theta, keep=True).profiles
     assert profiles is not None
@@ -88,18 +88,26 @@ def ring_ahead(of: Fitted, index: int, change: Change) -> float:
 
     Parameters: of, the fitted place; index, of the piece in its history; change, an empty one for as it is.
     """
-    alone = of.changed(index, change)
-    still = np.zeros(1)
+    return rings_ahead(of, [index], change)[0]
+
+
+def rings_ahead(of: Fitted, pick: Sequence[int], change: Change) -> list[float]:
+    """The same of several pieces at once. Parameters: of; pick, their indices in its history; change."""
+    some = of.changed(pick, change)
+    still = np.zeros(len(pick))
     future = Future(still, still, still, ln_draught=float(np.log(change.air)))
-    run = alone.run(of.theta[index : index + 1], future, keep=True)
+    run = some.run(of.theta[list(pick)], future, keep=True)
     assert run.profiles is not None
-    since_hung = alone.time_s[:, 0]
-    begins = max(alone.now_s - alone.pieces[0].hung_at_s, 0.0) + SECONDS_PER_DAY
-    ends = np.searchsorted(run.loss[:, 0], alone.target[0])
-    still_to_come = np.flatnonzero(since_hung[: ends + 1] >= begins)
-    last = min(int(ends), len(since_hung) - 1)
-    seen = still_to_come if len(still_to_come) else np.array([last])
-    return max(ring_index(run.profiles[int(k), :, 0]) for k in seen)
+    found = []
+    for i, piece in enumerate(some.pieces):
+        since_hung = some.time_s[:, i]
+        begins = max(some.now_s - piece.hung_at_s, 0.0) + SECONDS_PER_DAY
+        ends = np.searchsorted(run.loss[:, i], some.target[i])
+        still_to_come = np.flatnonzero(since_hung[: ends + 1] >= begins)
+        last = min(int(ends), len(since_hung) - 1)
+        seen = still_to_come if len(still_to_come) else np.array([last])
+        found.append(max(ring_index(run.profiles[int(k), :, i]) for k in seen))
+    return found
 
 
 def rim_and_core(x: Array) -> tuple[float, float]:

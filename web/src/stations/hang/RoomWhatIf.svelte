@@ -10,6 +10,8 @@
 
   let { place }: { place: Schema['PlaceOut'] } = $props();
   const say = words.placeFacts;
+  const SAME = 0.75; // days, under which a date is the same
+  const WORSE = 0.05; // of the ring index, from which it is said in red
   let humidity = $state(untrack(() => String(place.setpoint?.rh_percent ?? '')));
   let temperature = $state(untrack(() => String(place.setpoint?.temperature_c ?? '')));
   let shifts = $state<Schema['PieceShift'][] | null>(null);
@@ -45,7 +47,7 @@
       <tr
         ><th class="left">{words.stations.hang}</th><th>{say.before}</th><th>{say.after}</th><th></th><th
           >{say.pace}</th
-        ></tr
+        ><th title={words.mend.ringHelp}>{say.ring}</th></tr
       >
     </thead>
     <tbody>
@@ -56,9 +58,16 @@
           >
           <td>{one.before ? shortDay(one.before) : say.never}</td>
           <td class="font-semibold">{one.after ? shortDay(one.after) : say.never}</td>
-          <td>{one.days_later === null ? '' : say.later(Math.round(one.days_later))}</td>
+          <td
+            >{one.days_later === null
+              ? ''
+              : say.later(Math.abs(one.days_later) < SAME ? 0 : Math.round(one.days_later))}</td
+          >
           <td class:text-error={one.too_fast}
             >{one.pace_before.toFixed(2)} → {one.pace_after.toFixed(2)} %{#if one.too_fast}&nbsp;{say.tooFast}{/if}</td
+          >
+          <td class:text-error={one.ring_after - one.ring_before > WORSE}
+            >{one.ring_before.toFixed(2)} → {one.ring_after.toFixed(2)}</td
           >
         </tr>
       {/each}
