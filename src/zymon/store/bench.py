@@ -10,6 +10,7 @@ from zymon.core.pieces import net_weight, target_weight
 
 from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
+from .once import sent_before
 from .places import ClashError, NotFoundError, flush_or_clash, place
 
 
@@ -114,12 +115,9 @@ def rescale_of(of: WeighOut) -> float:
 
 def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
     """Note what went into the bowl; an entry sent twice counts once. Raises ClashError for another bowl's entry."""
-    into = session.scalar(select(WeighEntry.weigh_out_id).where(WeighEntry.uid == entry.uid))
-    if into is None:
+    if not sent_before(session, WeighEntry.uid, WeighEntry.weigh_out_id, entry.uid, of.id):
         of.entries.append(entry)
         session.flush()
-    elif into != of.id:
-        raise ClashError("this weight was noted in another weigh-out already")
 
 
 def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: int) -> WeighOut:

@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 from .hang import hanging_now, piece
 from .hang_models import HangEvent
 from .models import ReadingHour
+from .once import sent_before
 from .places import ClashError, NotFoundError
 from .salt import not_ahead
 from .warm import counted, strike
@@ -27,8 +28,7 @@ def held(session: Session, piece_id: int) -> bool:
 
 def note(session: Session, new: HangEvent, now_s: int) -> bool:
     """Note something; sent twice it counts once. Raises ClashError for a piece that does not hang."""
-    known = session.scalar(select(HangEvent.piece_id).where(HangEvent.uid == new.uid))
-    if known is not None:
+    if sent_before(session, HangEvent.uid, HangEvent.piece_id, new.uid, new.piece_id):
         return False
     not_ahead(new.at_s, now_s)
     of = piece(session, new.piece_id)

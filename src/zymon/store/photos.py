@@ -5,6 +5,7 @@ from sqlalchemy.orm import Session
 
 from .hang import piece
 from .hang_models import Photo
+from .once import sent_before
 from .places import ClashError, NotFoundError
 from .warm import strike
 
@@ -27,7 +28,7 @@ def photo(session: Session, photo_id: int) -> Photo:
 
 def add_photo(session: Session, new: Photo) -> bool:
     """Keep a photo; sent twice it counts once. Returns whether it was new. Raises ClashError, NotFoundError."""
-    if session.scalar(select(Photo.id).where(Photo.uid == new.uid)) is not None:
+    if sent_before(session, Photo.uid, Photo.piece_id, new.uid, new.piece_id):
         return False
     of = piece(session, new.piece_id)
     if len(photos_of(session, of.id)) >= MOST_OF_A_PIECE:

@@ -18,6 +18,7 @@ from .bench import add_piece as add_made_piece
 from .bench_models import MadePiece, Making
 from .climate import hourly_log
 from .models import Place
+from .once import sent_before
 from .places import ClashError, NotFoundError, flush_or_clash, place, setpoint_at
 from .salt_models import SaltEvent, SaltPiece
 
@@ -136,10 +137,7 @@ def note(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> bool:
 
     Raises ClashError for what cannot be done to the piece any more or not yet, OutOfRangeError for times out of order.
     """
-    known = session.scalar(select(SaltEvent.salt_piece_id).where(SaltEvent.uid == event.uid))
-    if known is not None:
-        if known != of.id:
-            raise ClashError("this was noted for another piece already")
+    if sent_before(session, SaltEvent.uid, SaltEvent.salt_piece_id, event.uid, of.id):
         return False
     not_ahead(event.at_s, now_s)
     out = out_at(of)

@@ -12,6 +12,7 @@ from zymon.core.fermentation.curve import Fermentation, Reading
 from zymon.core.fermentation.meter import Calibration, Measured, medians
 
 from .bench_models import Making
+from .once import sent_before
 from .places import ClashError, NotFoundError, place, setpoint_at
 from .salt import not_ahead
 from .warm_models import BatchEvent, MeterCalibration, PhMeter, PhReading, Struck, WarmStage
@@ -88,10 +89,7 @@ def readings(session: Session, batch_id: int) -> list[PhReading]:
 
 def add_reading(session: Session, new: PhReading, now_s: int) -> bool:
     """Store a reading; sent twice it counts once. Returns whether it was new. Raises ClashError, OutOfRangeError."""
-    known = session.scalar(select(PhReading.batch_id).where(PhReading.uid == new.uid))
-    if known is not None:
-        if known != new.batch_id:
-            raise ClashError("this reading was noted for another batch already")
+    if sent_before(session, PhReading.uid, PhReading.batch_id, new.uid, new.batch_id):
         return False
     refuse_discarded(session, new.batch_id)
     not_ahead(new.at_s, now_s)
@@ -107,7 +105,7 @@ def add_reading(session: Session, new: PhReading, now_s: int) -> bool:
 
 def note(session: Session, new: BatchEvent, now_s: int) -> bool:
     """Note something done to a batch; sent twice it counts once. Returns whether it was new."""
-    if session.scalar(select(BatchEvent.id).where(BatchEvent.uid == new.uid)) is not None:
+    if sent_before(session, BatchEvent.uid, BatchEvent.batch_id, new.uid, new.batch_id):
         return False
     refuse_discarded(session, new.batch_id)
     not_ahead(new.at_s, now_s)

@@ -73,7 +73,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} role="img" aria-label={say.ph}>
+  <svg class="chart" {width} {height} role="img" aria-label={say.ph}>
     {#each y.ticks(6) as tick (tick)}
       <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick.toFixed(1)}</text>
       <line x1={left} x2={right} y1={y(tick)} y2={y(tick)} class="rule" />
@@ -127,19 +127,6 @@
 </div>
 
 <style>
-  .tick {
-    font-size: 12px;
-    fill: var(--quiet);
-  }
-  .name {
-    font-size: 13px;
-    font-weight: 600;
-    fill: var(--color-base-content);
-  }
-  .rule {
-    stroke: var(--color-base-300);
-    stroke-width: 0.6;
-  }
   .hurdle {
     stroke: var(--color-error);
     stroke-width: 1.6;
@@ -163,10 +150,6 @@
   .box {
     stroke: var(--color-secondary);
     stroke-width: 1.4;
-  }
-  .now {
-    stroke: var(--color-base-content);
-    stroke-dasharray: 2 3;
   }
   .cross {
     stroke: var(--quiet);

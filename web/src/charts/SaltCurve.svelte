@@ -45,7 +45,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} role="img" aria-label={`${say.mean}, ${say.core}`}>
+  <svg class="chart" {width} {height} role="img" aria-label={`${say.mean}, ${say.core}`}>
     {#each y.ticks(4) as tick (tick)}
       <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick}</text>
       <line x1={left} x2={width - 46} y1={y(tick)} y2={y(tick)} class="rule" />
@@ -73,19 +73,6 @@
 </div>
 
 <style>
-  .tick {
-    font-size: 12px;
-    fill: var(--quiet);
-  }
-  .name {
-    font-size: 13px;
-    font-weight: 600;
-    fill: var(--color-base-content);
-  }
-  .rule {
-    stroke: var(--color-base-300);
-    stroke-width: 0.6;
-  }
   .aim {
     stroke: var(--string);
     stroke-width: 1.5;
@@ -99,11 +86,6 @@
   }
   .mean {
     stroke: var(--string);
-  }
-  .now {
-    stroke: var(--color-base-content);
-    stroke-width: 1;
-    stroke-dasharray: 2 3;
   }
   .best {
     stroke: var(--color-primary);
