@@ -66,6 +66,7 @@ export const words = {
     unreachable: 'Zymon does not answer. Nothing was stored; is it still running?',
     unexpected: (status: number) => `That did not work (${status}). Nothing was stored.`,
     noNumber: 'Type a number, such as 612 or 612,5.',
+    isNoNumber: (text: string) => `“${text}” is no number. Type it as 612 or 612,5, or leave it out.`,
     notFound: 'There is nothing at this address.',
   },
   hang: {

@@ -5,9 +5,10 @@
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
   import Reason from '../../forms/Reason.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, tidyNumber, typedNumber } from '../../units/format';
+  import { fullDay, tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
 
   interface Props {
@@ -28,37 +29,34 @@
   let changed = $state<Schema['ProfileChanged']['changed'] | null>(null);
   const path = $derived({ params: { path: { batch_id: batch } } });
 
-  async function tried(call: Promise<Schema['LedgerOut']>): Promise<void> {
+  /** What is typed, on its way; throws for what is no number. */
+  function sent(): Promise<Schema['LedgerOut']> {
+    const by = session.who;
+    if (kind === 'lab') {
+      const value = optionalNumber(typed.value);
+      if (value === null) throw new Error(words.errors.noNumber);
+      const body = { what, value, loss_percent: optionalNumber(typed.loss), note: typed.note, by };
+      return take(api.POST('/api/batches/{batch_id}/laboratory', { ...path, body }));
+    }
+    const body = {
+      way,
+      temperature_c: optionalNumber(typed.c),
+      days: optionalNumber(typed.days),
+      thickness_cm: optionalNumber(typed.thick),
+      note: typed.note,
+      by,
+    };
+    return take(api.POST('/api/batches/{batch_id}/parasites', { ...path, body }));
+  }
+  async function enter(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
     try {
-      took(await call);
+      took(await sent());
       kind = '';
       fault = null;
       typed.value = typed.loss = typed.note = '';
     } catch (error) {
       fault = error instanceof Error ? error.message : words.errors.unexpected(0);
-    }
-  }
-  function enter(event: SubmitEvent): void {
-    event.preventDefault();
-    const by = session.who;
-    if (kind === 'lab') {
-      const value = typedNumber(typed.value);
-      if (value === null) {
-        fault = words.errors.noNumber;
-        return;
-      }
-      const body = { what, value, loss_percent: typedNumber(typed.loss), note: typed.note, by };
-      void tried(take(api.POST('/api/batches/{batch_id}/laboratory', { ...path, body })));
-    } else if (kind === 'parasites') {
-      const body = {
-        way,
-        temperature_c: typedNumber(typed.c),
-        days: typedNumber(typed.days),
-        thickness_cm: typedNumber(typed.thick),
-        note: typed.note,
-        by,
-      };
-      void tried(take(api.POST('/api/batches/{batch_id}/parasites', { ...path, body })));
     }
   }
   async function judgeBy(profile: string): Promise<void> {
@@ -74,14 +72,16 @@
   }
   async function strike(id: number, reason: string): Promise<void> {
     striking = null;
-    await tried(
-      take(
-        api.POST('/api/laboratory/{result_id}/strike', {
-          params: { path: { result_id: id } },
-          body: { reason, by: session.who },
-        }),
-      ),
-    );
+    const params = { path: { result_id: id } };
+    try {
+      took(
+        await take(
+          api.POST('/api/laboratory/{result_id}/strike', { params, body: { reason, by: session.who } }),
+        ),
+      );
+    } catch (error) {
+      session.complain(error);
+    }
   }
 </script>
 

@@ -2,6 +2,7 @@
   // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { grams, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -30,14 +31,13 @@
       [problem, where] = [words.errors.noNumber, 'gross_g'];
       return;
     }
-    const size = typedNumber(across);
     const flat = plan.shape === 'slab';
     const typed = { gross, tag, raw, cured };
-    const sizes = { raw_g: typedNumber(raw), cured_g: typedNumber(cured) };
     const label = tag.trim() || null;
     gross = tag = raw = cured = '';
     busy = true;
     try {
+      const size = optionalNumber(across, 'across');
       const answer = await take(
         api.POST('/api/batches/{batch_id}/pieces', {
           params: { path: { batch_id: batch.id } },
@@ -47,14 +47,15 @@
               {
                 tag: label,
                 gross_g: weight,
-                casing_g: typedNumber(tare.casing) ?? 0,
-                net_g: typedNumber(tare.net) ?? 0,
-                string_g: typedNumber(tare.string) ?? 0,
-                coat_g: typedNumber(tare.coat) ?? 0,
-                ...sizes,
+                casing_g: optionalNumber(tare.casing) ?? 0,
+                net_g: optionalNumber(tare.net) ?? 0,
+                string_g: optionalNumber(tare.string) ?? 0,
+                coat_g: optionalNumber(tare.coat) ?? 0,
+                raw_g: optionalNumber(typed.raw),
+                cured_g: optionalNumber(typed.cured),
                 diameter_mm: flat ? null : size,
                 thickness_mm: flat ? size : null,
-                length_mm: typedNumber(length),
+                length_mm: optionalNumber(length),
                 target_loss_percent: plan.target_loss_percent,
                 loss_basis: plan.loss_basis ?? 'hung',
               },

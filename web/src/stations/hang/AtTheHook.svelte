@@ -8,7 +8,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
-  import { newUid } from '../../api/uid';
+  import { Unsent } from '../../api/uid';
   import Photos from './Photos.svelte';
 
   let { piece }: { piece: number } = $props();
@@ -26,15 +26,18 @@
     cracks: false,
     salt_spots: false,
   });
+  const unsent = new Unsent();
   let open = $state(false);
   let asking = $state<'hold' | 'release' | null>(null);
   let striking = $state<number | null>(null);
 
   async function note(kind: Schema['HangEventIn']['kind'], note = ''): Promise<boolean> {
-    const body: Schema['HangEventIn'] = { uid: newUid(), pieces: [piece], kind, note, by: session.who };
-    if (kind === 'inspect') body.found = { ...taps, ...flags } as Schema['Found'];
+    const found = kind === 'inspect' ? ({ ...taps, ...flags } as Schema['Found']) : null;
+    const uid = unsent.of([piece, kind, note, found]);
+    const body: Schema['HangEventIn'] = { uid, pieces: [piece], kind, note, found, by: session.who };
     try {
       client.setQueryData(key, await take(api.POST('/api/hook-events', { body })));
+      unsent.through();
       void client.invalidateQueries({ queryKey: keys.today });
       return true;
     } catch (error) {

@@ -6,10 +6,11 @@
   import { keys, lineQuery } from '../../api/queries';
   import ClimateChart from '../../charts/ClimateChart.svelte';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { typedNumber, useTimeZone } from '../../units/format';
+  import { useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
@@ -61,8 +62,8 @@
         api.POST('/api/places/{place_id}/setpoint', {
           params: { path: { place_id: placeId } },
           body: {
-            temperature_c: typedNumber(temperature),
-            rh_percent: typedNumber(humidity),
+            temperature_c: optionalNumber(temperature),
+            rh_percent: optionalNumber(humidity),
             by: session.who,
           },
         }),

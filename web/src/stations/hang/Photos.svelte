@@ -2,8 +2,8 @@
   // Photos of a piece: taken with the device, kept small; a struck one stays, crossed out.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
-  import { api, ProblemError, type Schema, take } from '../../api/client';
-  import { newUid } from '../../api/uid';
+  import { api, take } from '../../api/client';
+  import { Unsent } from '../../api/uid';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
@@ -19,6 +19,7 @@
   }));
   let striking = $state<number | null>(null);
   let busy = $state(false);
+  const unsent = new Unsent();
 
   async function add(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
     const input = event.currentTarget;
@@ -26,14 +27,19 @@
     if (!file) return;
     const body = new FormData();
     body.set('file', file);
-    body.set('uid', newUid());
+    body.set('uid', unsent.of([piece, file.name, file.size, file.lastModified]));
     body.set('by', session.who);
     busy = true;
     try {
-      const answer = await fetch(`/api/pieces/${piece}/photos`, { method: 'POST', body });
-      const told = (await answer.json()) as Schema['PhotoOut'][] | Schema['Problem'];
-      if (Array.isArray(told)) client.setQueryData(key, told);
-      else throw new ProblemError(told.code, told.detail);
+      const told = await take(
+        api.POST('/api/pieces/{piece_id}/photos', {
+          params: { path: { piece_id: piece } },
+          body: body as unknown as { file: string; uid: string; by: string },
+          bodySerializer: (form) => form as unknown as FormData,
+        }),
+      );
+      client.setQueryData(key, told);
+      unsent.through();
     } catch (error) {
       session.complain(error);
     } finally {

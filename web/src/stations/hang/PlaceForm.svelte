@@ -2,8 +2,8 @@
   // Make a chamber: its rods, hooks and set point. Also the first step of an empty workshop.
   import { api, ProblemError, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
 
   let {
@@ -43,7 +43,7 @@
     busy = true;
     try {
       if (before) await before();
-      const many = hangs ? (typedNumber(rods) ?? 0) : 0;
+      const many = hangs ? (optionalNumber(rods) ?? 0) : 0;
       if (hangs && (many < 1 || many > 40 || !Number.isInteger(many)))
         throw new ProblemError('invalid', `${words.place.rods}: 1–40`);
       const made = await take(
@@ -51,11 +51,11 @@
           body: {
             name,
             kind: kind === 'ambient' ? 'chamber' : kind,
-            hooks_per_rod: Array.from({ length: many }, () => typedNumber(hooks) ?? 0),
-            hook_spacing_mm: typedNumber(spacing),
+            hooks_per_rod: Array.from({ length: many }, () => optionalNumber(hooks) ?? 0),
+            hook_spacing_mm: optionalNumber(spacing),
             setpoint: {
-              temperature_c: controlled ? typedNumber(temperature) : null,
-              rh_percent: controlled ? typedNumber(humidity) : null,
+              temperature_c: controlled ? optionalNumber(temperature) : null,
+              rh_percent: controlled ? optionalNumber(humidity) : null,
             },
             by: session.who,
           },

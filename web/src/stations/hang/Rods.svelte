@@ -5,8 +5,9 @@
   import { api, type Schema, take } from '../../api/client';
   import { keys, roomQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { tidyNumber, typedNumber } from '../../units/format';
+  import { tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
 
   let { place }: { place: number } = $props();
@@ -35,13 +36,14 @@
     }
   }
   function keep(rod: Schema['RodOut'], fields: { hooks: string; spacing: string }): void {
-    const hooks = typedNumber(fields.hooks);
-    if (hooks === null) {
-      session.complain(new Error(words.errors.noNumber));
-      return;
+    try {
+      const hooks = optionalNumber(fields.hooks);
+      if (hooks === null) throw new Error(words.errors.noNumber);
+      const body = { hooks, hook_spacing_mm: optionalNumber(fields.spacing), by: session.who };
+      void told(take(api.PUT('/api/rods/{rod_id}', { params: { path: { rod_id: rod.id } }, body })));
+    } catch (error) {
+      session.complain(error);
     }
-    const body = { hooks, hook_spacing_mm: typedNumber(fields.spacing), by: session.who };
-    void told(take(api.PUT('/api/rods/{rod_id}', { params: { path: { rod_id: rod.id } }, body })));
   }
   function add(): void {
     const last = room.data?.rods.at(-1);

@@ -4,8 +4,9 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { shortDay, typedNumber } from '../../units/format';
+  import { shortDay } from '../../units/format';
   import { words } from '../../words/en';
 
   let { place }: { place: Schema['PlaceOut'] } = $props();
@@ -24,7 +25,7 @@
       shifts = await take(
         api.POST('/api/places/{place_id}/what-if', {
           params: { path: { place_id: place.id } },
-          body: { rh_percent: typedNumber(humidity), temperature_c: typedNumber(temperature) },
+          body: { rh_percent: optionalNumber(humidity), temperature_c: optionalNumber(temperature) },
         }),
       );
     } catch (error) {

@@ -1,7 +1,7 @@
 // The form that hangs a piece: what is typed, what follows from it, and what the tag would say.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { optionalNumber } from '../../forms/typed';
 import { session } from '../../shell/session.svelte';
-import { typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 import { nextTag } from './neighbours';
 
@@ -93,9 +93,10 @@ export class HangForm {
     this.changed();
   }
 
+  /** What is typed; null while weight or target is missing. Throws a ProblemError for what is no number. */
   body(): PieceIn | null {
-    const start = typedNumber(this.start);
-    const loss = typedNumber(this.loss);
+    const start = optionalNumber(this.start, 'start_weight_g');
+    const loss = optionalNumber(this.loss, 'target_loss_percent');
     if (start === null || loss === null) return null;
     return {
       tag: this.tag || 'new',
@@ -104,13 +105,13 @@ export class HangForm {
       kind: this.kind,
       shape: this.shape,
       casing: this.casing,
-      fat_percent: typedNumber(this.fat),
-      salt_percent: typedNumber(this.salt),
-      diameter_mm: this.shape === 'slab' ? null : typedNumber(this.diameter),
-      thickness_mm: this.shape === 'slab' ? typedNumber(this.thickness) : null,
-      length_mm: typedNumber(this.length),
+      fat_percent: optionalNumber(this.fat, 'fat_percent'),
+      salt_percent: optionalNumber(this.salt, 'salt_percent'),
+      diameter_mm: this.shape === 'slab' ? null : optionalNumber(this.diameter, 'diameter_mm'),
+      thickness_mm: this.shape === 'slab' ? optionalNumber(this.thickness, 'thickness_mm') : null,
+      length_mm: optionalNumber(this.length, 'length_mm'),
       start_weight_g: start,
-      tare_g: typedNumber(this.tare) ?? 0,
+      tare_g: optionalNumber(this.tare, 'tare_g') ?? 0,
       target_loss_percent: loss,
       hung_on: this.hungOn || null,
       rod_id: this.rodId,
@@ -127,13 +128,13 @@ export class HangForm {
   }
 
   private async ask(): Promise<void> {
-    const body = this.body();
     const turn = ++this.asked;
-    if (!body || !body.rod_id) {
-      this.preview = null;
-      return;
-    }
     try {
+      const body = this.body();
+      if (!body || !body.rod_id) {
+        this.preview = null;
+        return;
+      }
       const answer = await take(
         api.POST('/api/places/{place_id}/tag', { params: { path: { place_id: this.placeId } }, body }),
       );
@@ -146,15 +147,12 @@ export class HangForm {
   }
 
   async hang(): Promise<Schema['PieceOut'] | null> {
-    const body = this.body();
-    if (!body) {
-      this.problem = new ProblemError('invalid', words.errors.noNumber, 'start_weight_g');
-      return null;
-    }
     this.busy = true;
     this.asked++;
     clearTimeout(this.timer);
     try {
+      const body = this.body();
+      if (!body) throw new ProblemError('invalid', words.errors.noNumber, 'start_weight_g');
       return await take(
         api.POST('/api/pieces', { body: { ...body, tag: this.tag, batch_code: this.batch } }),
       );

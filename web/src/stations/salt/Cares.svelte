@@ -1,7 +1,9 @@
 <script lang="ts">
   // What a batch in salt wants done again and again: one touch for all its pieces.
   import type { Schema } from '../../api/client';
-  import { dayAndTime, typedNumber } from '../../units/format';
+  import { optionalNumber } from '../../forms/typed';
+  import { session } from '../../shell/session.svelte';
+  import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
   import type { Card } from './saltdesk.svelte';
 
@@ -29,9 +31,13 @@
     }),
   );
   async function done(kind: Kind, of: Card[]): Promise<void> {
-    const grams = kind === 'drain' ? typedNumber(liquid) : null;
-    await ondone(kind, of, grams === null ? null : grams / of.length);
-    liquid = '';
+    try {
+      const grams = kind === 'drain' ? optionalNumber(liquid) : null;
+      await ondone(kind, of, grams === null ? null : grams / of.length);
+      liquid = '';
+    } catch (error) {
+      session.complain(error);
+    }
   }
 </script>
 

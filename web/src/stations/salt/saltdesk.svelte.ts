@@ -1,6 +1,6 @@
 // What is done to pieces in salt: noted once however often it is tapped, taken back by striking it through.
 import { api, ProblemError, type Schema, take } from '../../api/client';
-import { newUid } from '../../api/uid';
+import { Unsent } from '../../api/uid';
 import { session } from '../../shell/session.svelte';
 
 export type Card = Schema['SaltCard'];
@@ -11,6 +11,8 @@ export class SaltDesk {
   busy = $state(false);
   /** A question that a weight raised; the weight counts once it is answered. */
   question = $state<string | null>(null);
+
+  private readonly unsent = new Unsent();
 
   /** `took`: what the station is now; `behind`: somebody else was here first, look again. */
   constructor(
@@ -26,7 +28,7 @@ export class SaltDesk {
       const answer = await take(
         api.POST('/api/salt/events', {
           body: {
-            uid: newUid(),
+            uid: this.unsent.of([kind, pieces, extra]),
             pieces,
             kind,
             by: session.who,
@@ -37,6 +39,7 @@ export class SaltDesk {
           },
         }),
       );
+      this.unsent.through();
       this.question = null;
       this.took(answer);
       return answer;

@@ -1,7 +1,9 @@
 <script lang="ts">
   // A line of the round: what, by when, what waiting costs, and the one touch that does it.
   import type { Schema } from '../../api/client';
-  import { dayAndTime, typedNumber } from '../../units/format';
+  import { optionalNumber } from '../../forms/typed';
+  import { session } from '../../shell/session.svelte';
+  import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
 
   interface Props {
@@ -28,6 +30,13 @@
             ? say.takeBy(dayAndTime(chore.latest))
             : say.wait(dayAndTime(chore.latest)),
   );
+  function act(way: string): void {
+    try {
+      void ondone(chore, way, optionalNumber(liquid));
+    } catch (error) {
+      session.complain(error);
+    }
+  }
 </script>
 
 <li class="chore" class:late={chore.when === 'late'}>
@@ -61,7 +70,7 @@
           class="btn min-h-11"
           disabled={busy}
           aria-label={`${label}: ${chore.title}`}
-          onclick={() => void ondone(chore, way, typedNumber(liquid))}>{label}</button
+          onclick={() => act(way)}>{label}</button
         >
       {/each}
     {:else if chore.link}

@@ -8,7 +8,7 @@
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
-  import { newUid } from '../../api/uid';
+  import { Unsent } from '../../api/uid';
   import ChoreLine from './ChoreLine.svelte';
 
   const say = words.today;
@@ -33,8 +33,9 @@
   });
   const next = $derived(round.data?.later[0]);
 
+  const unsent = new Unsent();
   async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
-    const common = { uid: newUid(), note: '', by: session.who };
+    const common = { uid: unsent.of([action, way, grams]), note: '', by: session.who };
     if (action.station === 'warm') {
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
@@ -61,6 +62,7 @@
     busy = true;
     try {
       await note(chore.action, way, grams);
+      unsent.through();
       session.say(say.noted(chore.title));
       for (const key of [keys.salt, keys.warm]) void client.invalidateQueries({ queryKey: key });
       await client.invalidateQueries({ queryKey: keys.today });

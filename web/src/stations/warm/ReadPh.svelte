@@ -4,6 +4,7 @@
   import { dipped } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
   import StandIn from '../../forms/StandIn.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { WarmDesk } from './warmdesk.svelte';
@@ -23,7 +24,11 @@
     const value = typedNumber(ph);
     fault = value === null ? words.errors.noNumber : null;
     if (value === null) return;
-    if (await desk.read(value, typedNumber(sample), meter || null, confirmed)) ph = '';
+    try {
+      if (await desk.read(value, optionalNumber(sample), meter || null, confirmed)) ph = '';
+    } catch (error) {
+      fault = error instanceof Error ? error.message : words.errors.unexpected(0);
+    }
   }
 </script>
 

@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -45,9 +46,9 @@
             place_id: place,
             stuffed_at: new Date(stuffed).toISOString(),
             culture: culture === '' ? null : culture,
-            dextrose_percent: typedNumber(dextrose),
-            salt_percent: typedNumber(salt),
-            start_ph: typedNumber(start),
+            dextrose_percent: optionalNumber(dextrose),
+            salt_percent: optionalNumber(salt),
+            start_ph: optionalNumber(start),
             target_ph: ph,
             by: session.who,
           },

@@ -1,14 +1,14 @@
 // What is noted of a batch in the warm stage; a pH that cannot be is asked about before it counts.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
-import { newUid } from '../../api/uid';
+import { Unsent } from '../../api/uid';
 
 type Detail = Schema['WarmDetail'];
 
 export class WarmDesk {
   busy = $state(false);
   question = $state<string | null>(null);
-  private uid = newUid();
+  private readonly unsent = new Unsent();
 
   constructor(
     readonly batch: number,
@@ -23,10 +23,17 @@ export class WarmDesk {
       const answer = await take(
         api.POST('/api/warm/{batch_id}/readings', {
           params: { path: { batch_id: this.batch } },
-          body: { uid: this.uid, ph, sample_c: sample, meter_id: meter, confirmed, by: session.who },
+          body: {
+            uid: this.unsent.of([ph, sample, meter]),
+            ph,
+            sample_c: sample,
+            meter_id: meter,
+            confirmed,
+            by: session.who,
+          },
         }),
       );
-      this.uid = newUid();
+      this.unsent.through();
       this.question = null;
       this.took(answer);
       return true;
@@ -44,9 +51,10 @@ export class WarmDesk {
       await take(
         api.POST('/api/warm/{batch_id}/events', {
           params: { path: { batch_id: this.batch } },
-          body: { uid: newUid(), kind, note, by: session.who },
+          body: { uid: this.unsent.of([kind, note]), kind, note, by: session.who },
         }),
       );
+      this.unsent.through();
       this.took(null);
       return true;
     } catch (error) {
