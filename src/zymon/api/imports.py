@@ -26,7 +26,7 @@ from . import import_schemas as s
 from . import views
 from .context import Context, Ctx, moment
 from .errors import NeedsAnswerError
-from .schemas import WorkshopIn
+from .schemas import TimeZone
 
 router = APIRouter(prefix="/api/imports", tags=["imports"])
 
@@ -71,7 +71,7 @@ def preview(
     ctx: Ctx,
     file: Annotated[UploadFile, File()],
     place_id: Annotated[int, Form(ge=1, le=2**31 - 1)],
-    time_zone: Annotated[str | None, Form(max_length=60)] = None,
+    time_zone: Annotated[TimeZone | None, Form()] = None,
     temperature_unit: Annotated[TemperatureUnit | None, Form()] = None,
 ) -> s.ImportPreview:
     """Read a file and say what it would bring; nothing is stored before it is confirmed."""
@@ -81,11 +81,10 @@ def preview(
         raise MeasurementFileError(f"the file is larger than {ctx.settings.max_upload_mb} MB; bring it in parts")
     with ctx.db.reading() as session:
         shop = workshop(session)
-    zone = WorkshopIn.model_validate({"name": "-", "time_zone": time_zone}).time_zone if time_zone else None
     staged = Staged(
         file_name=Path(file.filename or "file").name[:200],
         place_id=place_id,
-        time_zone=zone or (shop.time_zone if shop else "UTC"),
+        time_zone=time_zone or (shop.time_zone if shop else "UTC"),
         temperature_unit=temperature_unit,
     )
     with many_objects(), ctx.db.reading() as session:

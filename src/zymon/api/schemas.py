@@ -25,6 +25,9 @@ def _known_zone(name: str) -> str:
     return name
 
 
+TimeZone = Annotated[str, AfterValidator(_known_zone)]
+
+
 class Health(BaseModel):
     """That the server is up, and which version it is."""
 
@@ -37,7 +40,7 @@ class WorkshopIn(BaseModel):
     """Name and time zone of the workshop."""
 
     name: Name
-    time_zone: Annotated[str, AfterValidator(_known_zone)]
+    time_zone: TimeZone
 
 
 class Setpoint(BaseModel):

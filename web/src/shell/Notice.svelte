@@ -1,7 +1,16 @@
 <script lang="ts">
+  import { isTyping } from '../keys/typing';
   import { words } from '../words/en';
   import { session } from './session.svelte';
+
+  function key(event: KeyboardEvent): void {
+    if (event.key !== 'u' || !session.notice?.undo || isTyping(event)) return;
+    event.preventDefault();
+    void session.undo();
+  }
 </script>
+
+<svelte:window onkeydown={key} />
 
 {#if session.notice}
   <div

@@ -6,7 +6,7 @@ export const bench = {
   blank: 'A new sheet',
   family: 'Goods',
   startFrom: 'Start from',
-  startOver: 'This puts the usual sheet of these goods here in place of yours. Your recipes stay.',
+  instead: (name: string) => `${name} lies here in place of the sheet before`,
   product: 'What it is',
   meat: 'Meat block',
   part: 'Part',

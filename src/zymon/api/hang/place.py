@@ -206,6 +206,7 @@ def test_sensor(ctx: Ctx, place_id: Id, body: SensorTestIn) -> FactsOut:
             f"a sensor that is off by more than {store.MOST_OFFSET:g} points is broken: replace it, or test it again"
         )
     with ctx.db.writing() as session:
+        place(session, place_id)
         store.add_test(session, place_id, body.shown_rh_percent, body.true_rh_percent, body.by, ctx.now_s)
         return _facts(ctx, session, place_id, 30)
 

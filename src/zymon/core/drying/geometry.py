@@ -10,8 +10,10 @@ from ..errors import require
 Shape = Literal["cylinder", "slab", "irregular"]
 Kind = Literal["salame", "whole_muscle", "thin_sausage", "belly", "breast", "ham", "coated"]
 
-MAX_DIAMETER_MM = 600.0
-MAX_LENGTH_MM = 2500.0
+# Nothing that hangs to dry is smaller or larger
+MIN_NET_G = 1.0
+MIN_DIAMETER_MM, MAX_DIAMETER_MM = 3.0, 600.0
+MIN_LENGTH_MM, MAX_LENGTH_MM = 10.0, 2500.0
 
 
 @dataclass(frozen=True)
@@ -48,21 +50,21 @@ def body_of(
 ) -> Body:
     """Half thickness and curvature of a piece; missing measures are inferred from the weight.
 
-    Parameters: kind, shape [-]; net_weight_g [g] above 0; diameter_mm, thickness_mm [mm] above 0…600;
-    length_mm [mm] above 0…2500; None where not measured. Raises OutOfRangeError.
+    Parameters: kind, shape [-]; net_weight_g [g] 1…200,000; diameter_mm, thickness_mm [mm] 3…600;
+    length_mm [mm] 10…2500; None where not measured. Raises OutOfRangeError.
     A cylinder's ends and a slab's edges dry too: curvature grows with the share of the surface they make up.
 
     >>> round(body_of("salame", "cylinder", 850, diameter_mm=58, length_mm=300).half_thickness_m, 4)
     0.029
     """
-    require("weight", net_weight_g, 0.0, 200_000.0, "g", open_low=True)
-    for name, value, most in (
-        ("diameter", diameter_mm, MAX_DIAMETER_MM),
-        ("thickness", thickness_mm, MAX_DIAMETER_MM),
-        ("length", length_mm, MAX_LENGTH_MM),
+    require("net weight", net_weight_g, MIN_NET_G, 200_000.0, "g")
+    for name, value, least, most in (
+        ("diameter", diameter_mm, MIN_DIAMETER_MM, MAX_DIAMETER_MM),
+        ("thickness", thickness_mm, MIN_DIAMETER_MM, MAX_DIAMETER_MM),
+        ("length", length_mm, MIN_LENGTH_MM, MAX_LENGTH_MM),
     ):
         if value is not None:
-            require(name, value, 0.0, most, "mm", open_low=True)
+            require(name, value, least, most, "mm")
     volume_mm3 = net_weight_g / 1000 / MEAT_DENSITY_KG_M3 * 1e9
     across = thickness_mm if shape == "slab" and thickness_mm else diameter_mm or thickness_mm
     sd = SIZE_SD_MEASURED

@@ -50,6 +50,11 @@
       }),
     );
   }
+  /** Another sheet comes in place of this one, which comes back in one step. */
+  function instead(name: string, step: () => void): void {
+    const back = desk.replaced(step);
+    session.say(say.instead(name), async () => back());
+  }
   async function read(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
     const file = event.currentTarget.files?.[0];
     if (!file) return;
@@ -59,10 +64,12 @@
       const recipe = await take(
         api.POST('/api/recipes/read', { body: { file: '' }, bodySerializer: () => form }),
       );
-      desk.sheet = recipe.sheet;
-      desk.product = recipe.name;
-      desk.recipe = null;
-      desk.changed();
+      instead(recipe.name, () => {
+        desk.sheet = recipe.sheet;
+        desk.product = recipe.name;
+        desk.recipe = null;
+        desk.changed();
+      });
     } catch (error) {
       session.complain(error);
     }
@@ -79,8 +86,7 @@
       value={desk.sheet.plan.family}
       onchange={(e) => {
         const family = desk.reference.families.find((one) => one.id === e.currentTarget.value);
-        if (family && confirm(say.startOver)) desk.startFrom(family);
-        else e.currentTarget.value = desk.sheet.plan.family;
+        if (family) instead(family.name, () => desk.startFrom(family));
       }}
     >
       {#each desk.reference.families as family (family.id)}<option value={family.id}>{family.name}</option
@@ -95,7 +101,7 @@
       onchange={(e) => {
         const [id, number] = e.currentTarget.value.split('/').map(Number);
         const recipe = recipes.find((found) => found.id === id);
-        if (recipe && number) desk.open(recipe, number);
+        if (recipe && number) instead(recipe.name, () => desk.open(recipe, number));
       }}
     >
       <option value="">{recipes.length ? say.openRecipe : say.blank}</option>

@@ -102,6 +102,16 @@ export class Desk {
     return this.reference.families.find((family) => family.id === this.sheet.plan.family);
   }
 
+  /** Take a step that puts another sheet in place of this one; what is given back brings this one again. */
+  replaced(step: () => void): () => void {
+    const before = $state.snapshot({ sheet: this.sheet, product: this.product, recipe: this.recipe });
+    step();
+    return () => {
+      Object.assign(this, before);
+      this.changed();
+    };
+  }
+
   startFrom(family: Family): void {
     this.sheet = usualSheet(family, this.reference.curing_salts);
     this.product = family.name;

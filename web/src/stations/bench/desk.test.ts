@@ -56,6 +56,22 @@ describe('the sheet on the desk', () => {
     expect(sheet.lines.map((one) => one.name)).toEqual(['Dextrose', 'Culture', 'Black pepper']);
   });
 
+  it('brings the sheet before back as it was, typed changes and all', async () => {
+    const made = await desk();
+    made.product = 'My own';
+    made.sheet.salt_percent = 2.55;
+    const back = made.replaced(() => made.startFrom(ROUND));
+    expect([made.product, made.sheet.plan.family]).toEqual(['Beef round', 'beef_round']);
+    made.sheet.salt_percent = 9; // what is done to the new one is not done to the old
+    back();
+    expect([made.product, made.sheet.plan.family, made.sheet.salt_percent]).toEqual([
+      'My own',
+      'salame',
+      2.55,
+    ]);
+    expect(new Desk(REFERENCE).product).toBe('My own'); // and is kept so
+  });
+
   it('turns grams back into the share that a recipe keeps, by the basis of the line', async () => {
     const made = await desk();
     made.setGrams(0, 20);

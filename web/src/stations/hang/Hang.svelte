@@ -157,7 +157,6 @@
       b: () => (beside = 'import'),
       m: () => (hand.holds = hand.holds ? null : inHand()),
       v: () => (asList = !asList),
-      u: () => void session.undo(),
       '/': () => document.getElementById('find')?.focus(),
       '?': () => (showKeys = !showKeys),
     };

@@ -1,0 +1,50 @@
+"""Whatever is sent to whatever address of the interface: an answer or a clear refusal, never a fault of the server."""
+
+import os
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, given, settings
+
+from support import NOW
+from zymon.app import make_app
+from zymon.demo.build import build
+from zymon.settings import Settings
+
+ROOT = Path(__file__).parents[2]
+INTERFACE = schemathesis.openapi.from_path(ROOT / "docs/formats/openapi.json")
+IDS = 8
+EXAMPLES = int(os.environ.get("ANY_REQUEST_EXAMPLES", "5"))
+OPERATIONS = {found.ok().label: found.ok() for found in INTERFACE.get_all_operations()}
+
+
+@pytest.fixture(scope="module")
+def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+    """A workshop with something in every station."""
+    file = tmp_path_factory.mktemp("any") / "demo.db"
+    build(file, NOW)
+    app = make_app(Settings(db=file, max_upload_mb=1), lambda: NOW)
+    with TestClient(app) as client:
+        yield client
+    app.state.context.db.close()
+
+
+@pytest.mark.parametrize("label", OPERATIONS)
+def test_is_answered_or_refused(workshop: TestClient, label: str) -> None:
+    @given(OPERATIONS[label].as_strategy())
+    @settings(max_examples=EXAMPLES, suppress_health_check=list(HealthCheck), derandomize=True, database=None)
+    def send(case: schemathesis.Case) -> None:
+        # numbers of things that are there, mostly
+        case.path_parameters = {
+            k: 1 + v % IDS if isinstance(v, int) else v for k, v in (case.path_parameters or {}).items()
+        }
+        sent = case.as_transport_kwargs(base_url="http://testserver")
+        answer = workshop.request(**{k: v for k, v in sent.items() if k != "cookies"})
+        assert answer.status_code < 500, answer.text
+        if answer.status_code >= 400:
+            assert answer.json()["detail"]  # said in words
+
+    send()
