@@ -164,3 +164,23 @@ def test_a_piece_that_is_moved_keeps_the_climate_it_had(client: TestClient, cloc
     assert lost(dried) > lost(stays) + 3
     clock.now += 10 * DAY
     assert lost(moves) > lost(stays) + 2
+
+
+def test_a_place_is_there_once_however_its_name_is_written(client: TestClient, chamber: dict) -> None:
+    for name in ("Étage", "étage", "  ÉTAGE "):
+        answer = client.post("/api/places", json={"name": name, "hooks_per_rod": [3], **BY})
+        assert answer.status_code == (201 if name == "Étage" else 409), answer.text
+    assert "there is a place called" in answer.json()["detail"]
+    nowhere = client.post("/api/places/999/sensor-tests", json={"shown_rh_percent": 74, **BY})
+    assert nowhere.status_code == 404
+
+
+def test_measures_that_nothing_has_are_refused_with_their_bounds(client: TestClient, chamber: dict) -> None:
+    for measure, said in (
+        ({"diameter_mm": 1e-300}, "diameter must be between 3 and 600 mm"),
+        ({"length_mm": 1e-9}, "length must be between 10 and 2500 mm"),
+        ({"start_weight_g": 11.0000001}, "net weight must be between 1 and"),
+    ):
+        answer = client.post("/api/pieces", json=piece_body(chamber, **measure))
+        assert (answer.status_code, said in answer.json()["detail"]) == (422, True), answer.text
+    assert room_of(client, chamber)["pieces"] == []

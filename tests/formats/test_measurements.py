@@ -6,7 +6,8 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from zymon.formats.measurements import MeasurementFileError, climate_csv, read_measurements, weights_csv
+from zymon.formats.cells import MeasurementFileError
+from zymon.formats.measurements import climate_csv, read_measurements, weights_csv
 
 ROME = ZoneInfo("Europe/Rome")
 NOW = datetime(2026, 10, 3, tzinfo=UTC).timestamp()

@@ -8,8 +8,8 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
 from zymon.core.errors import OutOfRangeError, ZymonError
+from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
-from zymon.formats.measurements import MeasurementFileError
 from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.devices import UnknownDeviceError

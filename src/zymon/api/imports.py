@@ -16,8 +16,9 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.forecast import forecast
 from zymon.formats.bulk import many_objects
+from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFile, history_of, read_hang_file
-from zymon.formats.measurements import MeasurementFileError, Measurements, TemperatureUnit, read_measurements
+from zymon.formats.measurements import Measurements, TemperatureUnit, read_measurements
 from zymon.store import imports as store
 from zymon.store.models import ImportReport
 from zymon.store.places import NotFoundError, workshop

@@ -6,9 +6,6 @@ Takes comma, semicolon or tab; decimal point or comma; UTF-8 or Latin-1; ISO 860
 
 import csv
 import io
-import math
-import re
-import unicodedata
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
@@ -18,39 +15,15 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
+from .cells import MeasurementFileError, clock, column_of, decoded, delimiter_of, number
+
 MeasurementKind = Literal["climate", "weights"]
 TemperatureUnit = Literal["C", "F"]
 
 MAX_ERRORS_KEPT = 50
 HOPELESS_AFTER = 2000  # lines; when most of them are wrong by then, reading on helps nobody
 
-# how a column may be called, accents and case aside: English, Italian, German, French, Spanish
-_NAMES: dict[str, tuple[str, ...]] = {
-    "at": (
-        *("at", "time", "date", "datetime", "timestamp", "date time", "date/time", "recorded"),
-        *("ora", "data", "data ora", "zeit", "datum", "zeitpunkt", "datum zeit", "uhrzeit"),
-        *("heure", "date heure", "horodatage", "fecha", "hora", "fecha hora"),
-    ),
-    "temperature": ("temperature", "temp", "t", "temperatura", "temperatur", "temperature c", "temperature f"),
-    "humidity": (
-        *("humidity", "rh", "rel humidity", "relative humidity", "umidita", "umidita relativa", "ur"),
-        *("feuchte", "luftfeuchte", "luftfeuchtigkeit", "relative feuchte", "rel feuchte"),
-        *("humidite", "humidite relative", "hr", "humedad", "humedad relativa"),
-    ),
-    "tag": (
-        *("tag", "piece", "piece no", "etichetta", "cartellino", "pezzo"),
-        *("etikett", "anhanger", "stuck", "etiquette", "etiqueta", "pieza"),
-    ),
-    "weight": (
-        *("weight", "gross", "gross weight", "peso", "peso lordo", "gewicht", "bruttogewicht"),
-        *("poids", "poids brut", "peso bruto"),
-    ),
-}
 _GRAMS = {"g": 1.0, "kg": 1000.0, "oz": 28.349523125, "lb": 453.59237}
-
-
-class MeasurementFileError(ValueError):
-    """A file that cannot be read as measurements at all; the text says what to do."""
 
 
 @dataclass(frozen=True)
@@ -82,100 +55,6 @@ class Measurements:
             self.errors.append(RowError(line, text))
 
 
-def _plain(text: str) -> str:
-    bare = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode().lower()
-    return " ".join(re.sub(r"[^a-z/ ]+", " ", bare.replace("_", " ")).split())
-
-
-def _match(header: str) -> tuple[str, str] | None:
-    """What a column holds and the unit its header tells, or None."""
-    spaced = header.replace("_", " ")
-    inside = re.search(r"[\[(]\s*([^\])]*?)\s*[\])]", spaced)
-    unit = _plain(inside.group(1).replace("°", "").replace("º", "")) if inside else ""
-    name = _plain(re.sub(r"[\[(].*?[\])]", " ", spaced).replace("°", " "))
-    tail = re.fullmatch(r"(.+?) (c|f|g|kg|oz|lb|percent|utc|celsius|fahrenheit)", name)
-    if tail and not unit:
-        name, unit = tail.group(1), tail.group(2)
-    for column, names in _NAMES.items():
-        if name in names:
-            return column, {"celsius": "c", "fahrenheit": "f"}.get(unit, unit)
-    return None
-
-
-def _decode(data: bytes) -> tuple[str, str]:
-    if b"\x00" in data[:65536]:
-        raise MeasurementFileError("this is not a text file; export the readings as CSV and bring that")
-    try:
-        return data.decode("utf-8-sig"), "UTF-8"
-    except UnicodeDecodeError:
-        return data.decode("latin-1"), "Latin-1"
-
-
-def _delimiter(text: str) -> str:
-    head = [line for line in text[:8192].splitlines() if line.strip()][:20]
-    try:
-        return csv.Sniffer().sniff("\n".join(head[:1]), delimiters=",;\t").delimiter
-    except csv.Error:
-        return max(",;\t", key=lambda d: head[0].count(d) if head else 0)
-
-
-_DAY_FIRST = re.compile(r"(\d{1,2})[./-](\d{1,2})[./-](\d{4})(?:[ T]+(\d{1,2}):(\d{2})(?::(\d{2}))?)?$")
-
-
-def _clock(zone: ZoneInfo) -> Callable[[str], float]:
-    """A reader of times to seconds since 1970; local times are of `zone`, the repeated autumn hour is told by order.
-
-    Zones change on whole hours, so an hour is worked out once and its minutes are added: a million rows take a second.
-    """
-    last = -math.inf
-    hours: dict[str, tuple[float, bool]] = {}
-
-    def start_of(text: str, fold: int) -> tuple[float, bool]:
-        found = _DAY_FIRST.match(text)
-        if found:
-            d, m, y, hh, mm, ss = found.groups()
-            at = datetime(int(y), int(m), int(d), int(hh or 0), int(mm or 0), int(ss or 0))
-        else:
-            at = datetime.fromisoformat(text)
-        local = at.tzinfo is None
-        return (at.replace(tzinfo=zone, fold=fold) if local else at).timestamp(), local
-
-    def read(text: str) -> float:
-        nonlocal last
-        zulu = text[-1:] == "Z"
-        bare = text[:-1] if zulu else text
-        minute, second = bare[14:16], bare[17:]
-        if bare[13:14] == ":" and minute.isdigit() and (len(bare) == 16 or (len(bare) == 19 and second.isdigit())):
-            key = bare[:13] + text[-1:] if zulu else bare[:13]
-            known = hours.get(key)
-            if known is None:
-                known = hours[key] = start_of(bare[:13] + ":00:00" + ("Z" if zulu else ""), 0)
-            extra = int(minute) * 60 + int(second or 0)
-            if extra >= 3600 or int(second or 0) > 59:
-                raise ValueError(text)
-            seconds, local = known[0] + extra, known[1]
-        else:
-            seconds, local = start_of(text, 0)
-        if local and seconds <= last < seconds + 3600:
-            later = start_of(text, 1)[0]
-            if later > last:
-                seconds = later
-        last = seconds
-        return seconds
-
-    return read
-
-
-def _number(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float(text.replace(",", ".").replace("\u2212", "-").rstrip(" %°CFgk"))
-    if not math.isfinite(value):
-        raise ValueError(text)
-    return value
-
-
 def read_measurements(
     data: bytes, zone: ZoneInfo, now_s: int, temperature_unit: TemperatureUnit | None = None
 ) -> Measurements:
@@ -184,10 +63,10 @@ def read_measurements(
     Parameters: data, the file; zone for local times; now_s [s], later rows are errors; temperature_unit where the
     header does not tell. Raises MeasurementFileError when there is no reading it at all.
     """
-    text, encoding = _decode(data)
+    text, encoding = decoded(data)
     if not text.strip():
         raise MeasurementFileError("the file is empty")
-    delimiter = _delimiter(text)
+    delimiter = delimiter_of(text)
     lines: Iterator[list[str]] = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
         header = next(row for row in lines if any(cell.strip() for cell in row))
@@ -198,7 +77,7 @@ def read_measurements(
     columns: dict[str, list[int]] = {}
     units: dict[str, str] = {}
     for i, name in enumerate(header):
-        found = _match(name)
+        found = column_of(name)
         if found:
             columns.setdefault(found[0], []).append(i)
             units.setdefault(found[0], found[1])
@@ -215,7 +94,7 @@ def read_measurements(
             return out
         lines = iter(rows)
     reader = _climate_row if kind == "climate" else _weight_row
-    _read_rows(out, lines, columns, reader(out, units, temperature_unit), _clock(zone), now_s)
+    _read_rows(out, lines, columns, reader(out, units, temperature_unit), clock(zone), now_s)
     if kind == "climate":
         _settle_climate(out)
     return out
@@ -256,8 +135,8 @@ def _climate_row(out: Measurements, units: dict[str, str], asked: TemperatureUni
     rows = out.climate
 
     def read(row: list[str], columns: dict[str, list[int]], line: int, at: int) -> None:
-        c = _number(row[columns["temperature"][0]])
-        rh = _number(row[columns["humidity"][0]])
+        c = number(row[columns["temperature"][0]])
+        rh = number(row[columns["humidity"][0]])
         if fahrenheit:
             c = (c - 32) / 1.8
         if not -40 <= c <= 60:
@@ -275,7 +154,7 @@ def _weight_row(out: Measurements, units: dict[str, str], _asked: TemperatureUni
 
     def read(row: list[str], columns: dict[str, list[int]], line: int, at: int) -> None:
         tag = row[columns["tag"][0]].strip()
-        gross_g = _number(row[columns["weight"][0]]) * factor
+        gross_g = number(row[columns["weight"][0]]) * factor
         if not tag:
             out.fault(line, "no tag")
         elif not 0 < gross_g <= 200_000:
@@ -326,7 +205,7 @@ def _read_rows(
     lines: Iterator[list[str]],
     columns: dict[str, list[int]],
     reader: RowReader,
-    clock: Callable[[str], float],
+    read_time: Callable[[str], float],
     now_s: int,
 ) -> None:
     at_columns = columns["at"]
@@ -349,7 +228,7 @@ def _read_rows(
             out.rows += 1
             when = row[at_columns[0]] if len(at_columns) == 1 else " ".join(row[i] for i in at_columns)
             try:
-                at = clock(when.strip())
+                at = read_time(when.strip())
             except ValueError:
                 out.fault(line, f"time '{when[:40]}' is neither ISO 8601 nor day-first")
                 continue

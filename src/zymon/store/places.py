@@ -58,7 +58,8 @@ def make_place(
     now_s: int,
 ) -> Place:
     """Make a place with its rods. Raises ClashError when the name is taken."""
-    if session.scalar(select(Place.id).where(func.lower(Place.name) == name.lower())) is not None:
+    # compared here, for the database knows upper and lower case of plain letters only
+    if name.casefold() in (there.casefold() for there in session.scalars(select(Place.name))):
         raise ClashError(f"there is a place called {name} already")
     position = (session.scalar(select(func.max(Place.position))) or 0) + 1
     made = Place(name=name, kind=kind, position=position, revision=0)
