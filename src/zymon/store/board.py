@@ -14,6 +14,7 @@ from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
 from zymon.core.drying.hooks import HookAir
+from zymon.core.drying.season import COMPARED_WEEKS, WEEK_S, YEAR_S
 
 from .climate import hourly_log
 from .hang import last_hanging, pieces_finished, pieces_hanging
@@ -66,6 +67,8 @@ def history_of(session: Session, place_id: int, now_s: int, alone: Piece | None 
     pieces = [core_piece(p) for p in ([alone] if alone else known)]
     first = min((int(p.hung_at_s) for p in pieces), default=now_s)
     setpoint = setpoint_at(place(session, place_id), now_s)
+    if setpoint is None or setpoint.temperature_c is None:
+        first = min(first, round(now_s - YEAR_S - COMPARED_WEEKS * WEEK_S))  # its season is that of the year before
     before = dict.fromkeys(stay.place for p in pieces for stay in p.stays if stay.place)
     return History(
         pieces=tuple(pieces),

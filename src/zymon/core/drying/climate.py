@@ -1,13 +1,14 @@
 """The air around the pieces: what the log says it was, and what it is likely to be from now on."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 import numpy.typing as npt
 
 from ..air import saturation_pressure
 from ..constants import GAS_CONSTANT_J_MOL_K, SECONDS_PER_DAY, ZERO_CELSIUS_K
+from .season import season_ahead
 from .transport import DIFFUSION_ACTIVATION_J_MOL, REFERENCE_TEMPERATURE_C
 
 Array = npt.NDArray[np.float64]
@@ -21,6 +22,9 @@ FUTURE_SD_C, FUTURE_SD_RH = 0.7, 2.2
 STEP_ABOVE_C, STEP_ABOVE_RH, STEP_AFTER_DAYS, STEP_TO = 15.0, 83.0, 5.0, (13.5, 79.0)
 STEP_NOT_AFTER_DAYS = 14  # a place that was kept like this for longer will be kept like this
 FUTURE_SD_C_UNLOGGED, FUTURE_SD_RH_UNLOGGED = 1.5, 4.5
+# A place that nobody controls follows the weather: less sure than its last weeks, unless a year of it is known
+FUTURE_SD_C_FREE, FUTURE_SD_RH_FREE = 2.0, 4.0
+SHOWN_WEEKS = 8  # of the season ahead, whose mean is called the air to come
 
 
 @dataclass(frozen=True)
@@ -51,6 +55,18 @@ class Air:
     sd_rh_percent: float
     logged: bool
     elsewhere: Mapping[str, "Air"] = field(default_factory=dict)  # other places, by name
+
+    def set_otherwise(self, now_s: float, temperature_c: float, rh_percent: float) -> "Air":
+        """The same past with another air from now on. Parameters: now_s [s]; temperature_c [°C]; rh_percent [%]."""
+        k = max(int(np.searchsorted(self.time_s, now_s, side="right")), 1)
+        return replace(
+            self,
+            time_s=self.time_s[:k],
+            cumulative=self.cumulative[:, :k],
+            ahead=rates(np.array(temperature_c), np.array(rh_percent)),
+            ahead_temperature_c=temperature_c,
+            ahead_rh_percent=rh_percent,
+        )
 
     def means(self, edges_s: Array) -> tuple[Array, Array, Array]:
         """Mean saturation pressure [Pa], vapour pressure [Pa] and Arrhenius factor [-] between edges.
@@ -86,7 +102,7 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
     Parameters: log, nothing after now_s is used; setpoint_c [°C] and setpoint_rh_percent [%], None when not known;
     now_s [s].
     The habit is the mean of the last weeks; the more days logged since the last jump of the climate, the more it
-    counts against the set point.
+    counts against the set point. Where nobody sets a temperature the weeks ahead go as they did a year ago, if known.
     """
     log = log.until(now_s)
     base = (
@@ -123,6 +139,15 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
         values = np.concatenate([values, until], axis=1)
         ahead_c, ahead_rh = STEP_TO
         sd_rh += 1.0
+    season = None
+    if setpoint_c is None:
+        season = season_ahead(log.time_s, log.temperature_c, log.rh_percent, now_s)
+        if season is None:
+            sd_c, sd_rh = max(sd_c, FUTURE_SD_C_FREE), max(sd_rh, FUTURE_SD_RH_FREE)
+        else:
+            time_s = np.concatenate([time_s, season[0]])
+            values = np.concatenate([values, rates(season[1], season[2])], axis=1)
+            ahead_c, ahead_rh = (float(row[:SHOWN_WEEKS].mean()) for row in season[1:])
     ahead = rates(np.array(ahead_c), np.array(ahead_rh))
     dt = np.diff(time_s)
     mean = (values[:, 1:] + values[:, :-1]) / 2

@@ -17,7 +17,7 @@ import numpy.typing as npt
 from ..constants import SECONDS_PER_DAY
 from ..pieces import target_weight
 from .arrays import HORIZON_DAYS, Arrays, Future, crossing
-from .climate import expected_air, rates
+from .climate import expected_air
 from .doubt import Doubt, name_doubts
 from .fit import fit
 from .history import History, Piece
@@ -135,8 +135,7 @@ class Fitted:
         temperature_c = air.ahead_temperature_c if change.temperature_c is None else change.temperature_c
         rh_percent = air.ahead_rh_percent if change.rh_percent is None else change.rh_percent
         if (temperature_c, rh_percent) != (air.ahead_temperature_c, air.ahead_rh_percent):
-            ahead = rates(np.array(temperature_c), np.array(rh_percent))
-            air = replace(air, ahead=ahead, ahead_temperature_c=temperature_c, ahead_rh_percent=rh_percent)
+            air = air.set_otherwise(c.now_s, temperature_c, rh_percent)
         target = change.target_loss_percent
         pieces = tuple(
             c.pieces[i] if target is None else replace(c.pieces[i], target_loss_percent=target) for i in pick
