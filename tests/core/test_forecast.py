@@ -154,7 +154,7 @@ def test_a_thousand_pieces_are_answered() -> None:
 
 
 def test_refusals_of_a_piece() -> None:
-    with pytest.raises(OutOfRangeError, match="diameter must be between 0 and 600 mm, got 3000"):
+    with pytest.raises(OutOfRangeError, match="diameter must be between 3 and 600 mm, got 3000"):
         salame(diameter_mm=3000)
     with pytest.raises(OutOfRangeError, match="tare must be below"):
         salame(tare_g=900)
