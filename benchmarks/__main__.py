@@ -21,9 +21,9 @@ def main() -> None:
     parts = [
         INTRO.format(
             day=datetime.now(UTC).strftime("%d %B %Y"),
-            machine=f"{platform.machine()}, 2 cores wanted",
+            machine=platform.machine(),
             python=platform.python_version(),
-        ).replace(", 2 cores wanted", "")
+        )
     ]
     for title, measure in (
         ("Speed", speed.measure),

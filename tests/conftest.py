@@ -1,5 +1,6 @@
 """Fixtures shared by all tests: a clock that stands still, a workshop on real SQLite, and its API."""
 
+import os
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -11,9 +12,10 @@ from support import Clock
 from zymon.app import make_app
 from zymon.settings import Settings
 
-# how quick something is is measured by `make bench`, not here
-settings.register_profile("untimed", deadline=None)
-settings.load_profile("untimed")
+# how quick something is is measured by `make bench`, not here; EXPLORE=1 looks for cases nobody has seen yet
+settings.register_profile("same", deadline=None, derandomize=True)
+settings.register_profile("explore", deadline=None, derandomize=False, max_examples=1000)
+settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 
 @pytest.fixture
