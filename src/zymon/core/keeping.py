@@ -3,9 +3,18 @@
 from dataclasses import dataclass
 
 from .errors import OutOfRangeError, require
-from .water import ESTIMATE_SD, KeepClass, WaterActivity, brine_in_meat, keep_class, meat_water_activity
+from .water import (
+    DRY_IN_LEAN,
+    ESTIMATE_SD,
+    PROTEIN_IN_LEAN,
+    WATER_IN_LEAN,
+    KeepClass,
+    WaterActivity,
+    brine_in_meat,
+    keep_class,
+    meat_water_activity,
+)
 
-WATER_IN_LEAN, PROTEIN_IN_LEAN = 0.75, 0.21
 FAR_POINTS = 15.0  # of loss, from which a measurement tells little more
 LAB_SD = 0.004  # of a water activity measured once
 FOLLOWS = 0.6  # how much of what one measurement found holds for other losses; estimate
@@ -76,7 +85,7 @@ def _water_and_lean(fat_percent: float, loss_percent: float) -> tuple[float, flo
 
 def _estimate(fat_percent: float, salt_percent: float, loss_percent: float) -> WaterActivity:
     water_g, lean_g = _water_and_lean(fat_percent, loss_percent)
-    return meat_water_activity(salt_percent, water_g, (1 - WATER_IN_LEAN) * lean_g)
+    return meat_water_activity(salt_percent, water_g, DRY_IN_LEAN * lean_g)
 
 
 def losses_to(target_percent: float) -> tuple[float, ...]:

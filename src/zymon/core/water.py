@@ -13,6 +13,7 @@ SATURATED_MOLALITY = 6.15  # sodium chloride at 25 °C
 _BETA0, _BETA1, _CPHI, _APHI, _B, _ALPHA = 0.0765, 0.2664, 0.00127, 0.3915, 1.2, 2.0
 OTHER_SOLUTES = 0.008  # lowering by lactate, phosphates and amino acids at 60 % water; estimate, grows as water goes
 SORPTION_X = 0.18  # water per fat-free dry matter at which proteins alone would hold aw at 0.5; estimate
+WATER_IN_LEAN, PROTEIN_IN_LEAN, DRY_IN_LEAN = 0.75, 0.21, 0.25  # shares of fat-free meat, tables of food composition
 ESTIMATE_SD = 0.015  # one standard deviation of the estimate in meat
 
 KeepClass = Literal["no_chill", "max_10_c", "max_5_c"]

@@ -8,13 +8,20 @@ from ..errors import OutOfRangeError
 from ..formulation import acid_ceiling, cost_per_kg, pieces_from
 from ..limits import Goods, LimitProfile, over_limit
 from ..pieces import filled_length
-from ..water import KeepClass, brine_in_meat, keep_class, meat_water_activity
+from ..water import (
+    DRY_IN_LEAN,
+    PROTEIN_IN_LEAN,
+    WATER_IN_LEAN,
+    KeepClass,
+    brine_in_meat,
+    keep_class,
+    meat_water_activity,
+)
 from .families import Warm
 from .sheet import Sheet, Worked
 
 Standing = Literal["pass", "caution", "fail"]
 
-WATER_IN_LEAN, PROTEIN_IN_LEAN, DRY_IN_LEAN = 0.75, 0.21, 0.25  # of fat-free meat
 WATER_IN_WINE = 0.87
 START_PH = 5.8
 LITTLE_PROTECTION_MG_PER_KG = 100.0

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from ..errors import OutOfRangeError
 from ..pieces import loss_percent
-from ..water import keep_class, meat_water_activity
+from ..water import DRY_IN_LEAN, WATER_IN_LEAN, keep_class, meat_water_activity
 from .batch import Batch, HungPiece, Hurdle
 from .bowl import cold_mix, nitrate_in, nitrite_in, parasite, salt, sodium_chloride_percent
 from .clocks import cold_cure, core_salt, degree_hours_hurdle
@@ -12,7 +12,6 @@ from .clocks import cold_cure, core_salt, degree_hours_hurdle
 NEVER_BLOCKS = "keeping"
 PRACTICE = "usual practice for dried goods"
 USUAL_FAT = {"minced": 0.27, "intact": 0.08}  # where the batch does not tell; estimate
-WATER_IN_LEAN, DRY_IN_LEAN = 0.75, 0.25
 KEEPS = {"no_chill": "keeps unchilled", "max_10_c": "under 10 °C", "max_5_c": "under 5 °C"}
 
 
