@@ -31,8 +31,9 @@ def take(
     tag: str = "",
     keys: str = "",
     recipe: str = "",
+    carry_to: str = "",
 ) -> None:
-    """One picture: a page, perhaps with a piece picked, a key pressed or a recipe opened."""
+    """One picture: a page, perhaps with a piece picked or carried, a key pressed or a recipe opened."""
     context = browser.new_context(
         viewport={"width": size[0], "height": size[1]},
         reduced_motion="reduce",
@@ -46,6 +47,11 @@ def take(
     if tag:
         page.get_by_role("button", name=tag).first.click()
         page.get_by_role("article", name=tag).wait_for()
+        page.wait_for_load_state("networkidle")  # what goes wrong with it is worked out on demand
+    if carry_to:
+        page.keyboard.press("m")
+        page.get_by_role("contentinfo").get_by_role("link", name=carry_to).click()
+        page.get_by_role("heading", name=carry_to).wait_for()
     if recipe:
         page.get_by_label("Recipes").select_option(label=recipe)
         page.get_by_test_id("weeks").wait_for()
@@ -81,6 +87,7 @@ def main() -> None:
             take(browser, pit, "hang")
             take(browser, pit, "hang-piece", tag="N-07-02")
             take(browser, loft, "hang-dark", dark=True, tag="B-10-03")
+            take(browser, pit, "hang-carry", tag="V-03-02", carry_to="Mill Loft")
             take(browser, pit, "hang-list", keys="list")
             take(browser, loft, "hang-a-piece", keys="h")
             take(browser, pit, "hang-phone", PHONE)
