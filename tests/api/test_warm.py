@@ -139,7 +139,9 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
     assert client.post(f"/api/warm/{batch}/events", json=why).status_code == 422
     client.post(f"/api/warm/{batch}/events", json={**why, "note": "did not sour"}).raise_for_status()
     assert read(client, batch, 5.2, confirmed=True).status_code == 409
-    code = client.get(f"/api/batches/{batch}").json()["code"]
+    told = client.get(f"/api/batches/{batch}").json()
+    assert told["discarded"] == "Ida: did not sour"
+    code = told["code"]
     hung = client.post("/api/pieces", json=piece_body(chamber, batch_code=code, casing="natural", tag=f"{code}-01"))
     assert (hung.status_code, "thrown away by Ida" in hung.json()["detail"]) == (409, True)
     assert client.get(f"/api/batches/{batch}/ledger").json()["why"][0] == "thrown away: did not sour"

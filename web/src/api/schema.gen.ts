@@ -2216,6 +2216,8 @@ export interface components {
             casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
             /** Code */
             code: string;
+            /** Discarded */
+            discarded: string | null;
             /** Fat Percent */
             fat_percent: number | null;
             /** Holds */

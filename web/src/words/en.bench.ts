@@ -194,6 +194,7 @@ export const bench = {
   },
   batch: {
     toSalt: 'To the Salt',
+    discarded: (who: string) => `Thrown away by ${who}. Nothing of it is tagged or hung any more.`,
     saltedElsewhere: 'It was salted elsewhere: tag its pieces here',
     title: (code: string) => `Batch ${code}`,
     made: (day: string, by: string) => `made ${day} by ${by}`,

@@ -230,6 +230,7 @@ class BatchOut(BaseModel):
     meat_temperature_c: float | None
     pinch_place: str | None
     asks_pinch: bool
+    discarded: str | None  # who threw it away, and why
     used: list[UsedLot]
     holds: list[HoldOut]
     pieces: list[MadePieceOut]

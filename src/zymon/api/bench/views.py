@@ -15,7 +15,7 @@ from zymon.store import bench as store
 from zymon.store.bench_models import Lot, MadePiece, Making, Recipe, WeighOut
 from zymon.store.places import place
 from zymon.store.salt import batches_in_salt
-from zymon.store.warm import discarded_batches
+from zymon.store.warm import discarded, discarded_batches
 
 from ..context import moment
 from . import making_schemas as m
@@ -183,6 +183,7 @@ def batch_out(session: Session, of: Making) -> m.BatchOut:
     ]
     batch = of.batch
     sheet = SheetModel.model_validate_json(of.sheet)
+    gone = discarded(session, of.batch_id)
     return m.BatchOut(
         id=of.batch_id,
         code=batch.code,
@@ -197,6 +198,7 @@ def batch_out(session: Session, of: Making) -> m.BatchOut:
         fat_percent=batch.fat_percent,
         salt_percent=batch.salt_percent,
         meat_temperature_c=None if of.weigh_out is None else of.weigh_out.meat_temperature_c,
+        discarded=None if gone is None else f"{gone.by}: {gone.note}",
         pinch_place=None if of.pinch_place_id is None else place(session, of.pinch_place_id).name,
         asks_pinch=sheet.plan.goods == "minced" and of.pinch_place_id is None,
         used=used,

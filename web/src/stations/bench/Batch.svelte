@@ -75,7 +75,9 @@
           </label>
         {/if}
         <Holds holds={data.holds} {took} />
-        {#if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
+        {#if data.discarded !== null}
+          <p class="border-error mt-4 border-l-4 py-1 pl-3" role="status">{say.discarded(data.discarded)}</p>
+        {:else if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
           <p class="mt-4"><a class="btn btn-primary min-h-11" href={p('/salt')}>{say.toSalt}</a></p>
           <details class="mt-4">
             <summary class="min-h-11 cursor-pointer py-2">{say.saltedElsewhere}</summary>
