@@ -32,6 +32,7 @@ def take(
     keys: str = "",
     recipe: str = "",
     carry_to: str = "",
+    grave: str = "",
 ) -> None:
     """One picture: a page, perhaps with a piece picked or carried, a key pressed or a recipe opened."""
     context = browser.new_context(
@@ -47,7 +48,8 @@ def take(
     if tag:
         page.get_by_role("button", name=tag).first.click()
         page.get_by_role("article", name=tag).wait_for()
-        page.wait_for_load_state("networkidle")  # what goes wrong with it is worked out on demand
+        if grave:
+            page.get_by_text(grave).wait_for()  # what goes wrong with it is worked out on demand
     if carry_to:
         page.keyboard.press("m")
         page.get_by_role("contentinfo").get_by_role("link", name=carry_to).click()
@@ -86,7 +88,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
             take(browser, pit, "hang")
             take(browser, pit, "hang-piece", tag="N-07-02")
-            take(browser, loft, "hang-dark", dark=True, tag="B-10-03")
+            take(browser, loft, "hang-dark", dark=True, tag="B-10-03", grave="Drying too fast: a dry ring closes")
             take(browser, pit, "hang-carry", tag="V-03-02", carry_to="Mill Loft")
             take(browser, pit, "hang-list", keys="list")
             take(browser, loft, "hang-a-piece", keys="h")

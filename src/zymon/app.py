@@ -4,14 +4,15 @@ import logging
 import socket
 import threading
 import time
-from collections.abc import Awaitable, Callable
+from collections.abc import Callable
 from pathlib import Path
 
 import uvicorn
-from fastapi import FastAPI, Request, Response
+from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from . import __version__
 from .api import errors, files, imports, line
@@ -32,6 +33,29 @@ from .store.database import Database
 from .store.places import places
 
 log = logging.getLogger("zymon")
+
+
+class CallLog:
+    """A line of the log for every call of the interface; one that nobody waits for any more is just not answered."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Pass a call on and note how it went."""
+        if scope["type"] != "http" or not scope["path"].startswith("/api"):
+            await self.app(scope, receive, send)
+            return
+        began, status = time.perf_counter(), 0
+
+        async def noted(message: Message) -> None:
+            nonlocal status
+            status = message.get("status", status)
+            await send(message)
+
+        await self.app(scope, receive, noted)
+        took = (time.perf_counter() - began) * 1000
+        log.info("%s %s %d %.0f ms", scope["method"], scope["path"], status, took)
 
 
 def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> FastAPI:
@@ -63,15 +87,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> Fast
     ):
         app.include_router(station.router)
 
-    @app.middleware("http")
-    async def logged(request: Request, forward: Callable[[Request], Awaitable[Response]]) -> Response:
-        began = time.perf_counter()
-        response = await forward(request)
-        if request.url.path.startswith("/api"):
-            took = (time.perf_counter() - began) * 1000
-            log.info("%s %s %d %.0f ms", request.method, request.url.path, response.status_code, took)
-        return response
-
+    app.add_middleware(CallLog)
     _serve_front_end(app, web_folder(settings))
     return app
 
