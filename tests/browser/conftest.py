@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Literal
 
 import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
@@ -43,8 +44,23 @@ def chromium() -> Iterator[Browser]:
 
 @pytest.fixture
 def page(chromium: Browser) -> Iterator[Page]:
+    """A page of a browser that keeps nothing for later."""
+    yield from _page(chromium, "block")
+
+
+@pytest.fixture
+def keeping_page(chromium: Browser) -> Iterator[Page]:
+    """A page whose program and answers are kept for when there is no connection."""
+    yield from _page(chromium, "allow")
+
+
+def _page(chromium: Browser, workers: Literal["allow", "block"]) -> Iterator[Page]:
     context = chromium.new_context(
-        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB", timezone_id="Europe/Rome"
+        viewport={"width": 1280, "height": 800},
+        reduced_motion="reduce",
+        locale="en-GB",
+        timezone_id="Europe/Rome",
+        service_workers=workers,
     )
     page = context.new_page()
     problems: list[str] = []

@@ -51,9 +51,9 @@ def weights_of(page: Page, url: str, place: int) -> list[int]:
 
 
 def test_forty_pieces_by_keyboard_with_the_line_cut_and_the_page_opened_without_one(
-    page: Page, serve, clock: Clock
+    keeping_page: Page, serve, clock: Clock
 ) -> None:
-    server = serve()
+    page, server = keeping_page, serve()
     open_workshop(page, server.url)
     place = fill_room(page, server.url)
     page.goto(f"{server.url}/hang/{place}")
