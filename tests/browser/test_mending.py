@@ -51,7 +51,7 @@ def test_found_moved_and_mended(page: Page, wheelhouse: Server) -> None:
     for _ in range(2):  # two weeks pass, and it is weighed at the end of each
         page.get_by_role("link", name="climate", exact=True).click()
         page.get_by_role("button", name="Run forward: a week").click()
-        expect(page.get_by_text("readings came in")).to_be_visible(timeout=60_000)
+        expect(page.get_by_text("readings came in")).to_be_visible(timeout=120_000)
         page.get_by_role("link", name=re.compile(r"^\d+ pieces$")).click()
         page.get_by_role("button", name=re.compile("^B-10-03")).click()
         page.get_by_role("button", name="Put it on the scale simulated").click()

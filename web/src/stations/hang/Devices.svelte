@@ -41,12 +41,14 @@
       session.complain(error);
     }
   }
+  /** How far time was run ahead; stays to be read. */
+  let ran = $state<string | null>(null);
   async function forward(hours: number): Promise<void> {
     busy = true;
     try {
-      const ran = await take(api.POST('/api/standins/forward', { body: { hours } }));
+      const done = await take(api.POST('/api/standins/forward', { body: { hours } }));
       await client.invalidateQueries();
-      session.say(say.ran(dayAndTime(ran.now), ran.readings));
+      ran = say.ran(dayAndTime(done.now), done.readings);
     } catch (error) {
       session.complain(error);
     } finally {
@@ -95,5 +97,6 @@
         >
       {/each}
     </div>
+    <p class="mt-2" role="status">{ran ?? ''}</p>
   {/if}
 </section>
