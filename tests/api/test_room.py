@@ -184,3 +184,25 @@ def test_measures_that_nothing_has_are_refused_with_their_bounds(client: TestCli
         answer = client.post("/api/pieces", json=piece_body(chamber, **measure))
         assert (answer.status_code, said in answer.json()["detail"]) == (422, True), answer.text
     assert room_of(client, chamber)["pieces"] == []
+
+
+def test_pieces_change_places_after_their_week_before_anything_is_known_of_the_hooks(
+    client: TestClient, clock: Clock, chamber: dict
+) -> None:
+    cards = {hook: hang(client, chamber, hook) for hook in (1, 2, 3, 4)}
+
+    def swaps() -> list[dict]:
+        round_ = client.get("/api/today").json()
+        return [c for c in round_["due"] if c["action"] and "swap" in c["action"]["kinds"]]
+
+    clock.now += 5 * DAY
+    assert swaps() == []
+    clock.now += 3 * DAY
+    (first,) = swaps()  # one pair a day
+    assert first["title"] == "J-14-01 and J-14-03 change places"
+    assert "nobody knows yet which gets more air" in first["detail"]
+    one, other = first["action"]["pieces"]
+    client.post(f"/api/pieces/{one}/swap", json={"other_id": other, **BY}).raise_for_status()
+    (second,) = swaps()
+    assert second["title"] == "J-14-02 and J-14-04 change places"
+    assert client.get(f"/api/pieces/{cards[1]['id']}").json()["card"]["hook"] == 3

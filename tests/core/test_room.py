@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from zymon.core.drying.climate import Log
 from zymon.core.place_fit import shift, suits
 from zymon.core.rod_room import rod_room
-from zymon.core.rotation import WORTH_RATIO, Hanging, exchanges
+from zymon.core.rotation import WORTH_RATIO, Hanging, blind_exchanges, exchanges
 
 DAY = 86_400.0
 
@@ -38,6 +38,20 @@ def test_exchanges_share_the_air_and_move_nobody_twice(hanging: list[Hanging]) -
         assert by_tag[strong].air >= WORTH_RATIO * by_tag[weak].air
         assert not by_tag[weak].too_fast  # none that dries too fast is put into stronger air
         assert min(by_tag[t].days_there for t in (strong, weak)) >= 7
+
+
+@given(st.lists(st.tuples(st.integers(1, 3), st.integers(1, 12), st.floats(0, 30), st.floats(0, 1.2)), max_size=20))
+def test_while_no_hook_is_known_pieces_change_along_their_rod(rows: list[tuple[int, int, float, float]]) -> None:
+    at = {(rod, hook): (days, done) for rod, hook, days, done in rows}
+    hanging = [Hanging(f"{r}/{h}", 1.0, days, done, rod=r, hook=h) for (r, h), (days, done) in at.items()]
+    pairs = blind_exchanges(hanging)
+    assert len({tag for pair in pairs for tag in pair}) == 2 * len(pairs)
+    by_tag = {h.tag: h for h in hanging}
+    for a, b in ((by_tag[a], by_tag[b]) for a, b in pairs):
+        assert a.rod == b.rod
+        assert b.hook - a.hook > 1
+        assert min(a.days_there, b.days_there) >= 7
+        assert max(a.done_share, b.done_share) < 0.9
 
 
 def test_what_a_place_suits_by_its_log() -> None:

@@ -17,6 +17,8 @@ class Hanging:
     days_there: float
     done_share: float
     too_fast: bool = False
+    rod: int = 1
+    hook: int = 1
 
 
 def exchanges(hanging: Sequence[Hanging]) -> list[tuple[str, str]]:
@@ -28,8 +30,7 @@ def exchanges(hanging: Sequence[Hanging]) -> list[tuple[str, str]]:
     >>> exchanges([Hanging("A", 1.6, 9, 0.3), Hanging("B", 0.8, 9, 0.4), Hanging("C", 1.0, 2, 0.1)])
     [('A', 'B')]
     """
-    there = [h for h in hanging if h.done_share < STILL_DRYING_SHARE and h.days_there >= ROTATE_AFTER_DAYS]
-    by_air = sorted(there, key=lambda h: -h.air)
+    by_air = sorted(_may_move(hanging), key=lambda h: -h.air)
     strong, weak = 0, len(by_air) - 1
     pairs = []
     while strong < weak:
@@ -42,3 +43,26 @@ def exchanges(hanging: Sequence[Hanging]) -> list[tuple[str, str]]:
         pairs.append((a.tag, b.tag))
         strong, weak = strong + 1, weak - 1
     return pairs
+
+
+def blind_exchanges(hanging: Sequence[Hanging]) -> list[tuple[str, str]]:
+    """Pairs that change places where nobody knows yet how the hooks differ: half a rod apart, the longest there first.
+
+    Parameters: hanging, the pieces of one place. Once they were weighed at both hooks, the hooks are known.
+    Source: practice, pieces are moved around a chamber.
+
+    >>> blind_exchanges([Hanging(tag, 1.0, 9, 0.3, hook=at) for at, tag in enumerate("ABCD", 1)])
+    [('A', 'C'), ('B', 'D')]
+    """
+    there = sorted(_may_move(hanging), key=lambda h: (h.rod, h.hook))
+    pairs = []
+    for rod in dict.fromkeys(h.rod for h in there):
+        row = [h for h in there if h.rod == rod]
+        half = len(row) // 2
+        pairs += [(a, b) for a, b in zip(row[:half], row[len(row) - half :], strict=True) if b.hook - a.hook > 1]
+    pairs.sort(key=lambda pair: -min(pair[0].days_there, pair[1].days_there))
+    return [(a.tag, b.tag) for a, b in pairs]
+
+
+def _may_move(hanging: Sequence[Hanging]) -> list[Hanging]:
+    return [h for h in hanging if h.done_share < STILL_DRYING_SHARE and h.days_there >= ROTATE_AFTER_DAYS]

@@ -12,7 +12,7 @@ from zymon.core.drying.judge import Judgement, judge
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.faults import COAT_DAYS
 from zymon.core.place import place_facts
-from zymon.core.rotation import ROTATE_AFTER_DAYS, Hanging, exchanges
+from zymon.core.rotation import ROTATE_AFTER_DAYS, Hanging, blind_exchanges, exchanges
 from zymon.core.schedule import Chore
 from zymon.store.board import core_piece
 from zymon.store.climate import air_shift, hourly_log
@@ -28,6 +28,7 @@ from .schemas import ActionOut
 
 FIRST_WEEK_DAYS = 7
 MOST_EXCHANGES = 3  # a day: a room is turned over bit by bit
+MOST_BLIND = 1  # a day while nothing is known of the hooks
 
 
 def hang_lines(ctx: Context, session: Session, walk: Sequence[Place]) -> Iterable[LineOfRound]:
@@ -106,23 +107,24 @@ def _exchanging(
     place_order: int,
     judged: Sequence[tuple[Piece, Judgement, PieceForecast]],
 ) -> Iterable[LineOfRound]:
-    """After their first week pieces in strong air and in weak air change places, where hooks are known to differ."""
+    """After their first week pieces in strong and weak air change places; half a rod apart while no hook is known."""
     airs = {hook: math.exp(air.ln_air) for hook, air in ctx.board.hooks_of(session, place.id, ctx.now_s).items()}
     by_tag = {p.tag: p for p, _, _ in judged}
     hangs = {p.tag: last_hanging(p) for p, _, _ in judged}
-    pairs = exchanges(
-        [
-            Hanging(
-                tag=p.tag,
-                air=airs.get((hangs[p.tag].rod_id, hangs[p.tag].hook), 1.0),
-                days_there=(ctx.now_s - max(hangs[p.tag].from_s, p.hung_s)) / DAY_S,
-                done_share=f.loss_percent / p.target_loss_percent,
-                too_fast="too_fast" in j.wants,
-            )
-            for p, j, f in judged
-        ]
-    )
-    for strong, weak in pairs[:MOST_EXCHANGES]:
+    hanging = [
+        Hanging(
+            tag=p.tag,
+            air=airs.get((hangs[p.tag].rod_id, hangs[p.tag].hook), 1.0),
+            days_there=(ctx.now_s - max(hangs[p.tag].from_s, p.hung_s)) / DAY_S,
+            done_share=f.loss_percent / p.target_loss_percent,
+            too_fast="too_fast" in j.wants,
+            rod=hangs[p.tag].rod.number,
+            hook=hangs[p.tag].hook,
+        )
+        for p, j, f in judged
+    ]
+    pairs = exchanges(hanging)[:MOST_EXCHANGES] if airs else blind_exchanges(hanging)[:MOST_BLIND]
+    for strong, weak in pairs:
         at, to = hangs[strong], hangs[weak]
         from_s = max(at.from_s, to.from_s) + ROTATE_AFTER_DAYS * DAY_S
         chore = Chore(
@@ -135,14 +137,14 @@ def _exchanging(
             ctx.now_s + 3 * DAY_S,
         )
         where = [
-            f"rod {h.rod.number} hook {h.hook}, {airs[h.rod_id, h.hook]:.1f} × the air"
+            f"rod {h.rod.number} hook {h.hook}"
+            + (f", {airs[h.rod_id, h.hook]:.1f} × the air" if (h.rod_id, h.hook) in airs else "")
             for h in (at, to)
-            if (h.rod_id, h.hook) in airs
         ]
         yield LineOfRound(
             chore,
             f"{strong} and {weak} change places",
-            "; ".join(where),
+            "; ".join(where) + ("" if airs else "; nobody knows yet which gets more air"),
             place.name,
             "one side of the room runs ahead of the other",
             action=ActionOut(station="hang", kinds=["swap"], pieces=[by_tag[strong].id, by_tag[weak].id]),
