@@ -14,16 +14,15 @@ export function tagText(
   const say = words.hang;
   if (layer === 'air') return air ? say.airTag(air.air) : say.airUnknown;
   if (layer === 'pace') return say.paceTag(piece.pace_percent_per_day);
-  if (layer === 'progress')
-    return `${piece.loss_percent.toFixed(0)} of ${piece.target_loss_percent.toFixed(0)}`;
+  if (layer === 'progress') return say.progressTag(piece.loss_percent, piece.target_loss_percent);
   if (layer === 'weighed') {
     if (!piece.last_weighed_at) return daysSince(piece.hung_at, now) < 1 ? say.new : say.never;
     const days = Math.floor(daysSince(piece.last_weighed_at, now));
     return days < 1 ? say.today : say.daysAgo(days);
   }
-  if (piece.state === 'ready') return 'ready';
-  if (piece.state === 'over') return 'past';
-  if (piece.state === 'stalled' || !piece.days_left) return 'never';
+  if (piece.state === 'ready') return say.tags.ready;
+  if (piece.state === 'over') return say.tags.over;
+  if (piece.state === 'stalled' || !piece.days_left) return say.tags.stalled;
   return say.days(piece.days_left.value, piece.days_left.unit, piece.days_left.about);
 }
 
@@ -31,7 +30,7 @@ export function tagText(
 export function spoken(piece: Schema['PieceCard'], now: number): string {
   const parts = [
     `${piece.tag}, ${piece.product}, ${words.hang.where(piece.rod, piece.hook)}`,
-    `${piece.loss_percent.toFixed(0)} % lost of ${piece.target_loss_percent.toFixed(0)}`,
+    words.hang.lostOf(piece.loss_percent, piece.target_loss_percent),
     words.hang.states[piece.state],
     tagText(piece, 'days', now),
     ...piece.wants.map((want) => words.hang.wants[want]),
