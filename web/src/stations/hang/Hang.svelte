@@ -1,6 +1,7 @@
 <script lang="ts">
   // The Hang station: the room as it is, and beside it a piece, the form, or a file.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { tick } from 'svelte';
 
   import { api, type Schema, take } from '../../api/client';
   import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
@@ -34,6 +35,7 @@
   let layer = $state<Layer>('days');
   let asList = $state(false);
   let showKeys = $state(false);
+  let panel = $state<HTMLElement>();
   let find = $state('');
   let form = $state<HangForm | null>(null);
   /** Keys of a weight that were struck while the piece was still on its way. */
@@ -95,6 +97,7 @@
   function moved(answer: Schema['PieceOut']): void {
     refresh(answer);
     chosen = answer.card.id;
+    void tick().then(() => panel?.scrollTo(0, 0)); // where it hangs now, and its new date, stand at the top
   }
   /** The chosen piece as one that can be carried. */
   function inHand(): Carried | null {
@@ -257,7 +260,7 @@
         <p class="quiet p-6">{words.loading}</p>
       {/if}
     </main>
-    <aside class="panel" class:open={sheetOpen}>
+    <aside bind:this={panel} class="panel" class:open={sheetOpen}>
       {#if beside === 'hang' && form && room.data}
         <HangSheet {form} room={room.data} onhung={hung} onclose={back} />
       {:else if beside === 'import' && room.data}

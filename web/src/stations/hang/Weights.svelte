@@ -48,9 +48,11 @@
       <tbody>
         {#each piece.weighings as w (w.id)}
           <tr class="border-base-300 border-b align-top" class:struck={w.struck_at !== null}>
-            <td class="py-1.5 pr-2 whitespace-nowrap">{dayAndTime(w.at)}</td>
-            <td class="py-1.5 pr-2 text-right font-semibold">{grams(w.gross_g)}</td>
-            <td class="py-1.5 pr-2 text-right">{w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td>
+            <td class="py-1.5 pr-2 whitespace-nowrap max-md:text-sm">{dayAndTime(w.at)}</td>
+            <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{grams(w.gross_g)}</td>
+            <td class="py-1.5 pr-2 text-right whitespace-nowrap"
+              >{w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td
+            >
             <td class="quiet py-1.5 pr-2 text-sm">{w.by}</td>
             <td class="py-0.5 text-right">
               {#if w.struck_at}
@@ -59,7 +61,7 @@
                 >
               {:else}
                 <button
-                  class="btn btn-ghost btn-sm min-h-9"
+                  class="btn btn-ghost btn-sm min-h-9 max-md:px-1"
                   aria-expanded={striking === w.id}
                   onclick={() => {
                     striking = striking === w.id ? null : w.id;

@@ -25,8 +25,9 @@ class Hand {
         }),
       );
     try {
-      refresh(await hang(rod.id, hook));
+      const answer = await hang(rod.id, hook);
       this.holds = null;
+      refresh(answer);
       session.say(words.piece.moved(piece.tag, rod.number, hook), async () =>
         refresh(await hang(piece.from.rod_id, piece.from.hook)),
       );
