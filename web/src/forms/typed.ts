@@ -1,4 +1,4 @@
-// Numbers that may be left out.
+// Numbers that may be left out, and the parts of a tare.
 import { ProblemError } from '../api/client';
 import { typedNumber } from '../units/format';
 import { words } from '../words/en';
@@ -9,4 +9,16 @@ export function optionalNumber(text: string, where: string | null = null): numbe
   const number = typedNumber(text);
   if (number === null) throw new ProblemError('unread', words.errors.isNoNumber(text.trim()), where);
   return number;
+}
+
+type Part = 'casing' | 'net' | 'string' | 'coat';
+
+/** The parts of a tare in grams, nothing where nothing is typed. Throws a ProblemError for what is no number. */
+export function tareParts(typed: Record<Part, string>): Record<`${Part}_g`, number> {
+  return {
+    casing_g: optionalNumber(typed.casing) ?? 0,
+    net_g: optionalNumber(typed.net) ?? 0,
+    string_g: optionalNumber(typed.string) ?? 0,
+    coat_g: optionalNumber(typed.coat) ?? 0,
+  };
 }

@@ -2,7 +2,7 @@
   // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalNumber, tareParts } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { grams, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -47,10 +47,7 @@
               {
                 tag: label,
                 gross_g: weight,
-                casing_g: optionalNumber(tare.casing) ?? 0,
-                net_g: optionalNumber(tare.net) ?? 0,
-                string_g: optionalNumber(tare.string) ?? 0,
-                coat_g: optionalNumber(tare.coat) ?? 0,
+                ...tareParts(tare),
                 raw_g: optionalNumber(typed.raw),
                 cured_g: optionalNumber(typed.cured),
                 diameter_mm: flat ? null : size,

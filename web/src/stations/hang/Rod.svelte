@@ -109,7 +109,7 @@
             ondragover={(event) => event.preventDefault()}
             ondrop={(event) => {
               event.preventDefault();
-              onfree(rod, hook);
+              if (moving) onfree(rod, hook);
             }}
           >
             {#if layer === 'air' && airs.get(hook)}<span>{words.hang.airTag(airs.get(hook)?.air ?? 1)}</span

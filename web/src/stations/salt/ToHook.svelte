@@ -4,7 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalNumber, tareParts } from '../../forms/typed';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { grams, tidyNumber, typedNumber } from '../../units/format';
@@ -48,10 +48,7 @@
           params: { path: { piece_id: card.id } },
           body: {
             gross_g: gross,
-            casing_g: optionalNumber(typed.casing) ?? 0,
-            net_g: optionalNumber(typed.net) ?? 0,
-            string_g: optionalNumber(typed.string) ?? 0,
-            coat_g: optionalNumber(typed.coat) ?? 0,
+            ...tareParts(typed),
             across_mm: optionalNumber(typed.across),
             length_mm: optionalNumber(typed.length),
             target_loss_percent: loss,
