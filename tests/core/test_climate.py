@@ -6,6 +6,7 @@ import pytest
 from strategies import DAY, steady_log
 from zymon.core.air import saturation_pressure
 from zymon.core.drying.climate import DEFAULT_AIR, Log, expected_air, rates
+from zymon.core.drying.habit import habit_of
 
 
 def test_means_over_the_log_are_its_integral() -> None:
@@ -29,6 +30,30 @@ def test_after_the_log_the_set_point_and_the_habit_of_the_place() -> None:
     assert 78 < expected_air(fresh, 13, 78, 0.5 * DAY).ahead_rh_percent < 80.1
     changed = expected_air(steady_log(30, 18.0, 55.0), 13, 78, 30 * DAY)  # the knob was turned a moment ago
     assert (changed.ahead_temperature_c, changed.ahead_rh_percent) == (13, 78)
+
+
+def kept(*spans: tuple[float, float, float]) -> Log:
+    """An hourly log of spans of (days, °C, %)."""
+    at = np.arange(0, sum(days for days, _, _ in spans) * DAY, 3600.0)
+    ends = np.cumsum([days * DAY for days, _, _ in spans])
+    of = np.searchsorted(ends, at, side="right")
+    return Log(at, *(np.array([span[i] for span in spans])[of] for i in (1, 2)))
+
+
+@pytest.mark.parametrize(
+    ("spans", "days", "c", "rh"),
+    [
+        ([(10, 16, 84), (4, 12.2, 77)], 4, 12.2, 77),  # the knob was turned four days ago
+        ([(10, 13.5, 80), (2, 16, 88)], 10, 13.5, 80),  # it has not cooled for two days
+        ([(6, 13.5, 80), (1, 16, 88), (6, 13.5, 80)], 12, 13.5, 80),  # one day it did not
+        ([(14, 11, 70)], 14, 11, 70),  # it always runs beside its set point
+    ],
+)
+def test_the_habit_of_a_place_is_how_it_is_kept_now(spans: list, days: int, c: float, rh: float) -> None:
+    log = kept(*spans)
+    habit = habit_of(log.time_s, log.temperature_c, log.rh_percent, float(log.time_s[-1]), 12.5, 78.0)
+    assert habit.days == pytest.approx(days, abs=1)
+    assert (habit.temperature_c, habit.rh_percent) == (pytest.approx(c, abs=0.2), pytest.approx(rh, abs=0.5))
 
 
 def test_a_warm_damp_set_point_is_stepped_down_unless_it_was_kept() -> None:

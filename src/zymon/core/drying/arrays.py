@@ -18,7 +18,8 @@ Array = npt.NDArray[np.float64]
 
 HORIZON_DAYS = 730.0
 FINE_STEPS, FAR_STEPS = 56, 14
-MODEL_SD = 0.0025  # what the model cannot follow, as loss fraction
+MODEL_SD = 0.002  # what the model cannot follow, as loss fraction
+TREND_SETTLES = 2.5  # how soon the pace of a piece becomes what it stays, per usual way to its target; estimate
 GENTLE_AIR_USUAL = (13.0, 79.0)
 GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
 # A target is set where its kind still has water to give: about SPARE of the start weight, or the draw counts little
@@ -174,7 +175,7 @@ class Arrays:
         if not len(self.span_s):
             pace = np.ones((len(self.middle), len(flat)))
         else:
-            pace = np.exp(flat[:, 4] * np.clip(wide(self.middle / self.span_s) * 2 - 1, -1.0, 1.0))
+            pace = np.exp(flat[:, 4] * trend_profile(wide(self.middle / self.span_s)))
         saturation, vapour = wide(self.saturation), wide(self.vapour)
         draught = np.exp(wide(self.ln_hook))
         if future is not None:
@@ -218,6 +219,18 @@ class Arrays:
                 columns = i + n * np.arange(copies)
                 out[:k, columns] = loss[j][:, columns] * (1 - share) + loss[j + 1][:, columns] * share
         return out
+
+
+def trend_profile(way: Array) -> Array:
+    """How much of the trend a piece has at a share of its usual way: −1 at hanging, settling towards 1; shape as way.
+
+    Parameters: way [-], 0 at hanging, 1 where such a piece is usually done. A pace that settles, rather than one that
+    goes on changing, lets early weighings say little and late ones much about what is left.
+
+    >>> float(trend_profile(np.array(0.0)))
+    -1.0
+    """
+    return np.asarray(1.0 - 2.0 * np.exp(-TREND_SETTLES * way))
 
 
 def crossing(time_s: Array, loss: Array, target: Array) -> Array:

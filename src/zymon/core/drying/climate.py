@@ -8,16 +8,16 @@ import numpy.typing as npt
 
 from ..air import saturation_pressure
 from ..constants import GAS_CONSTANT_J_MOL_K, SECONDS_PER_DAY, ZERO_CELSIUS_K
+from .habit import habit_of
 from .season import season_ahead
 from .transport import DIFFUSION_ACTIVATION_J_MOL, REFERENCE_TEMPERATURE_C
 
 Array = npt.NDArray[np.float64]
 
 GAP_S = 1.5 * SECONDS_PER_DAY  # a silence longer than this is filled with the habit of the place, not a straight line
-HABIT_DAYS = 21.0  # how far back the habit of the place is looked for
 DEFAULT_AIR = (13.0, 78.0)  # what a chamber is taken to be when neither log nor set point tells
 # How far the mean of the coming weeks may lie from the habit, one standard deviation; estimate from year-long logs
-FUTURE_SD_C, FUTURE_SD_RH = 0.7, 2.2
+FUTURE_SD_C, FUTURE_SD_RH = 0.6, 1.7
 # A set point this warm and damp is meant for the first days only; then it is stepped down to a drying climate
 STEP_ABOVE_C, STEP_ABOVE_RH, STEP_AFTER_DAYS, STEP_TO = 15.0, 83.0, 5.0, (13.5, 79.0)
 STEP_NOT_AFTER_DAYS = 14  # a place that was kept like this for longer will be kept like this
@@ -120,20 +120,16 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
         cumulative = np.zeros((4, 1))
         rate = rates(np.array(base[0]), np.array(base[1]))
         return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
-    recent = log.time_s >= now_s - HABIT_DAYS * SECONDS_PER_DAY
-    near_c = np.abs(log.temperature_c - base[0]) < 4.0 if known else np.ones(k, bool)
-    near_rh = np.abs(log.rh_percent - base[1]) < 12.0 if known else np.ones(k, bool)
-    use = recent & near_c & near_rh
-    days = len(np.unique((log.time_s[use] // SECONDS_PER_DAY).astype(np.int64))) if use.any() else 0
-    if days:
-        weight = days / (days + (2.0 if known else 0.0))
-        ahead_c += weight * (float(np.mean(log.temperature_c[use])) - base[0])
-        ahead_rh += weight * (float(np.mean(log.rh_percent[use])) - base[1])
-    sd_c *= 1 + 1.0 / (1 + days)
-    sd_rh *= 1 + 1.0 / (1 + days)
+    habit = habit_of(log.time_s, log.temperature_c, log.rh_percent, now_s, setpoint_c, setpoint_rh_percent)
+    if habit.days:
+        weight = habit.days / (habit.days + (2.0 if known else 0.0))
+        ahead_c += weight * (habit.temperature_c - base[0])
+        ahead_rh += weight * (habit.rh_percent - base[1])
+    sd_c *= 1 + 1.0 / (1 + habit.days)
+    sd_rh *= 1 + 1.0 / (1 + habit.days)
     values = rates(log.temperature_c, log.rh_percent)
     time_s = log.time_s
-    if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH and days < STEP_NOT_AFTER_DAYS:
+    if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH and habit.days < STEP_NOT_AFTER_DAYS:
         until = rates(np.array([ahead_c, ahead_c]), np.array([ahead_rh, ahead_rh]))
         time_s = np.concatenate([time_s, [now_s + 1.0, now_s + STEP_AFTER_DAYS * SECONDS_PER_DAY]])
         values = np.concatenate([values, until], axis=1)

@@ -7,7 +7,8 @@ from .arrays import Arrays
 
 Array = npt.NDArray[np.float64]
 
-ANNEAL = (0.06, 0.02, 0.006, 0.0)  # added to a weighing's sd, pass by pass, so that no good one is thrown out early
+# Added to a weighing's sd, pass by pass, so that no good one is thrown out early
+ANNEAL = (0.06, 0.02, 0.006, 0.0, 0.0)
 OUTLIER_SHARE = 1 / 60
 OUTLIER_WIDTH = 0.35  # spread of a mistaken weighing, loss fraction
 UNUSUAL_PIECE = 40.0  # how much wider the prior of a piece becomes that its own weighings contradict together

@@ -27,7 +27,7 @@ Array = npt.NDArray[np.float64]
 Status = Literal["drying", "ready", "stalled"]
 
 DRAWS = 64
-DRIFT_SD = 0.045  # how far the pace of the weeks ahead may differ from the learned one (ln)
+DRIFT_SD = 0.015  # how far the pace of the weeks ahead may differ from the learned one (ln)
 SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
 SURE_READY = 0.6  # share of futures past the target before a piece is called ready
 

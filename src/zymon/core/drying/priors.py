@@ -35,18 +35,19 @@ class KindPrior:
 
 
 KINDS: dict[Kind, KindPrior] = {
-    "salame": KindPrior(0.74, 1.34, 25, 6, 0.44, 0.011, spread=0.75),
-    "whole_muscle": KindPrior(0.88, 1.14, 7, 5, 0.46, 0.004, spread=1.05),
-    "thin_sausage": KindPrior(0.53, 0.96, 28, 6, 0.42, 0.018),
-    "belly": KindPrior(0.48, 0.45, 43, 6, 0.56, 0.0),
-    "breast": KindPrior(0.96, 0.90, 21, 6, 0.50, 0.004),
-    "ham": KindPrior(1.2, 1.65, 12, 5, 0.56, 0.0),
-    "coated": KindPrior(0.82, 1.07, 12, 5, 0.52, 0.002),
+    "salame": KindPrior(0.71, 1.29, 25, 6, 0.33, 0.011, spread=0.75),
+    "whole_muscle": KindPrior(0.81, 1.05, 7, 5, 0.34, 0.004, spread=1.05),
+    "thin_sausage": KindPrior(0.53, 0.96, 28, 6, 0.31, 0.018),
+    "belly": KindPrior(0.48, 0.45, 43, 6, 0.41, 0.0),
+    "breast": KindPrior(0.96, 0.90, 21, 6, 0.37, 0.004),
+    "ham": KindPrior(1.2, 1.65, 12, 5, 0.41, 0.0),
+    "coated": KindPrior(0.82, 1.07, 12, 5, 0.39, 0.002),
 }
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.
-IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.2, 0.52
-IRREGULAR_TREND = 1.5  # how much freer its pace is, as no one body is quite like it
+IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.9, 0.49
+# Its thick parts go on drying where such a body would have slowed; its pace is freer, as no one body is quite like it
+IRREGULAR_USUAL_TREND, IRREGULAR_TREND = 0.15, 1.9
 CASINGS: dict[str, float] = {
     "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
 }  # fmt: skip
@@ -55,12 +56,14 @@ STILL_AIR_BELOW_C, STILL_AIR = 6.0, 0.45  # a place this cold is a household fri
 SIZE = np.array([-1.0, -2.0, 0.0, 0.0, 0.0])  # what a thicker body does: ln of time goes with −permeance, −diffusivity
 DECLARED_FAT_SD = 4.0  # how far a declared fat share may be off, points
 
-# one standard deviation of each parameter
-# Chambers differ in their air more than the batches of one chamber do in theirs
-WORKSHOP_SD = np.array([0.14, 0.08, 0.0, 0.0, 0.0])
+# One standard deviation of each parameter. Chambers differ in their air, and workshops in the meat they buy, by more
+# than the batches of one do.
+WORKSHOP_SD = np.array([0.20, 0.11, 0.0, 0.0, 0.06])
+USUAL_TREND = -0.05  # goods slow a little more in their first weeks than one body of even meat does; estimate
 # The trend is shared by a batch more than a piece has one of its own: what no physics here knows of a recipe.
-BATCH_SD = np.array([0.20, 0.16, 0.010, 0.08, 0.14])
-PIECE_SD = np.array([0.09, 0.06, 0.005, 0.03, 0.05])
+BATCH_SD = np.array([0.16, 0.14, 0.009, 0.07, 0.13])
+PACE_TOGETHER = 0.25  # correlation in a batch of permeance and diffusivity: loose meat lets its water go at the rim too
+PIECE_SD = np.array([0.09, 0.06, 0.004, 0.02, 0.05])
 
 
 @dataclass(frozen=True)
@@ -103,10 +106,11 @@ def piece_prior(
             np.log(diffusivity * 1e-10),
             WATER_IN_LEAN * (1 - fat / 100) + typical.water_beyond_lean,
             np.log(typical.half_diffusion_x),
-            0.0,
+            IRREGULAR_USUAL_TREND if shape == "irregular" else USUAL_TREND,
         ]
     )
     batch_cov = np.diag(BATCH_SD**2)
+    batch_cov[0, 1] = batch_cov[1, 0] = PACE_TOGETHER * BATCH_SD[0] * BATCH_SD[1]
     fat_sd = typical.fat_sd if fat_percent is None else DECLARED_FAT_SD
     batch_cov[2, 2] += (WATER_IN_LEAN * fat_sd / 100) ** 2 * 0.6
     size = SIZE * body.size_sd
