@@ -12,7 +12,7 @@ from strategies import DAY, history, salame, steady_log, weighed
 from support import DATA
 from zymon.core.drying.climate import Log
 from zymon.core.drying.doubt import likely_slip
-from zymon.core.drying.forecast import Change, fitted, forecast
+from zymon.core.drying.forecast import Change, fitted, forecast, weighted_quantiles
 from zymon.core.drying.history import History, Weighing
 from zymon.core.drying.inside import inside
 from zymon.core.drying.judge import ask_about, judge
@@ -95,6 +95,41 @@ def test_mates_tighten_the_date_of_a_piece_never_weighed(pace: float) -> None:
     among = forecast(history(salame("A-09"), *mates, now_days=21))[0]
     spread = [np.log(days(f, "ready_p90_s") / days(f, "ready_p10_s")) for f in (alone, among)]
     assert spread[1] < 0.88 * spread[0]
+
+
+@pytest.mark.parametrize(("pace", "least", "most"), [(1.3, 0.70, 0.86), (1 / 1.3, 1.12, 1.36)])
+def test_what_a_workshop_finished_is_where_its_next_batch_begins(pace: float, least: float, most: float) -> None:
+    """Five batches that all went faster, or slower, than the tables: the sixth is told so on the day it is hung."""
+    usual = one(history(salame()))
+    finished = []
+    for batch in range(5):
+        hung = batch * 20.0
+        drying = [(hung + d, salame().gross_at(usual.loss_at(d * pace * DAY)[1])) for d in np.linspace(6, 30, 5)]
+        finished += [
+            weighed(salame(f"B{batch}-{i}", batch=f"B{batch}", hung_at_s=hung * DAY), *drying) for i in range(4)
+        ]
+    today = 130.0
+    sixth = forecast(history(*finished, salame("N", batch="N", hung_at_s=today * DAY), now_days=today))[-1]
+    assert least < (days(sixth) - today) / days(usual) < most
+    width = [
+        np.log(days(f, "ready_p90_s") - t) - np.log(days(f, "ready_p10_s") - t) for f, t in ((usual, 0), (sixth, today))
+    ]
+    assert width[1] < width[0]
+
+
+def test_a_hair_more_weight_of_a_draw_moves_a_date_by_no_more() -> None:
+    rng = np.random.default_rng(5)
+    values, weight = rng.normal(size=(64, 3)), np.ones((64, 3))
+    assert weighted_quantiles(values, weight) == pytest.approx(
+        np.quantile(values, [0.1, 0.5, 0.9], axis=0, method="hazen")
+    )
+    moved = weight + rng.uniform(-1e-9, 1e-9, weight.shape)
+    assert weighted_quantiles(values, moved) == pytest.approx(weighted_quantiles(values, weight), abs=1e-6)
+    values[40:] = np.inf  # where a third of the draws never get there the late end of the window is open
+    low, middle, high = weighted_quantiles(values, weight)
+    assert np.isfinite(low).all()
+    assert np.isfinite(middle).all()
+    assert np.isinf(high).all()
 
 
 def test_a_piece_that_its_own_weighings_call_unusual_is_believed() -> None:

@@ -116,6 +116,16 @@ class Arrays:
         near = (np.linspace(0, 1, FINE_STEPS + 1) ** 1.35)[:, None] * fine
         far = fine * (np.maximum(horizon, elapsed * 1.5) / fine) ** (np.arange(1, FAR_STEPS + 1)[:, None] / FAR_STEPS)
         self._set_drivers(np.concatenate([near, far]))
+        self._weighings_on_grid()
+
+    def _weighings_on_grid(self) -> None:
+        """The step of the grid in which each weighing lies, and how far into it, each (w, n)."""
+        self.w_step = np.zeros(self.w_at.shape, dtype=np.int64)
+        last = len(self.time_s) - 2
+        for i, time_s in enumerate(self.time_s.T):
+            self.w_step[:, i] = np.clip(np.searchsorted(time_s, self.w_at[:, i]) - 1, 0, last)
+        begins = np.take_along_axis(self.time_s, self.w_step, axis=0)
+        self.w_share = (self.w_at - begins) / (np.take_along_axis(self.time_s, self.w_step + 1, axis=0) - begins)
 
     def reachable(self, theta: Array) -> Array:
         """How believable draws (s, n, 5) are, given that makers set targets which a piece of its kind can reach.
@@ -164,16 +174,22 @@ class Arrays:
                 for here, part in zip((self.saturation, self.vapour, self.arrhenius), there, strict=True):
                     here[was, i] = part[was, 0]
 
-    def run(self, theta: Array, future: Future | None = None, keep: bool = False) -> DryingRun:
-        """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n)."""
+    def run(
+        self, theta: Array, future: Future | None = None, keep: bool = False, steps: int | None = None
+    ) -> DryingRun:
+        """Simulate with parameters theta (…, n, 5), draws side by side. Loss comes back as (m+1, draws·n).
+
+        steps: how many of the grid's steps to go, all unless given.
+        """
         flat = theta.reshape(-1, theta.shape[-1])
         copies = len(flat) // len(self.pieces)
+        m = len(self.middle) if steps is None else steps
 
         def wide(a: Array) -> Array:
-            return np.tile(a, (1,) * (a.ndim - 1) + (copies,))
+            return np.tile(a[:m], (1, copies))
 
         if not len(self.span_s):
-            pace = np.ones((len(self.middle), len(flat)))
+            pace = np.ones((m, len(flat)))
         else:
             pace = np.exp(flat[:, 4] * trend_profile(wide(self.middle / self.span_s)))
         saturation, vapour = wide(self.saturation), wide(self.vapour)
@@ -187,7 +203,8 @@ class Arrays:
             v1 = p1 * np.clip(self.air.ahead_rh_percent + future.offset_rh, 1.0, 99.0) / 100
             saturation = saturation + ahead * (p1 - p0)
             vapour = vapour + ahead * (v1 - v0)
-        drivers = Drivers(wide(self.time_s), saturation, vapour, wide(self.arrhenius), pace, draught)
+        time_s = np.tile(self.time_s[: m + 1], (1, copies))
+        drivers = Drivers(time_s, saturation, vapour, wide(self.arrhenius), pace, draught)
         return dry(self.bodies(flat), drivers, keep=keep, cores=2)
 
     def bodies(self, flat: Array) -> Bodies:
@@ -205,20 +222,14 @@ class Arrays:
             np.exp(flat[:, 3]),
         )
 
-    def losses_at_weighings(self, loss: Array) -> Array:
-        """Loss at each weighing, shape (w, copies·n), by linear interpolation on the grid."""
-        copies = loss.shape[1] // len(self.pieces)
-        out = np.zeros((len(self.w_at), loss.shape[1]))
+    def losses_at_weighings(self, theta: Array) -> Array:
+        """Loss at each weighing by parameters theta (copies, n, 5), shape (w, copies, n), linear in each step."""
         n = len(self.pieces)
-        for i in range(n):
-            k = len(self.used[i])
-            if k:
-                j = np.clip(np.searchsorted(self.time_s[:, i], self.w_at[:k, i]) - 1, 0, len(self.time_s) - 2)
-                t0, t1 = self.time_s[j, i], self.time_s[j + 1, i]
-                share = ((self.w_at[:k, i] - t0) / (t1 - t0))[:, None]
-                columns = i + n * np.arange(copies)
-                out[:k, columns] = loss[j][:, columns] * (1 - share) + loss[j + 1][:, columns] * share
-        return out
+        loss = self.run(theta, steps=int(self.w_step.max()) + 1).loss
+        of_piece = loss.reshape(len(loss), -1, n)
+        before, after = (of_piece[step, :, np.arange(n)] for step in (self.w_step, self.w_step + 1))  # (w, n, copies)
+        share = self.w_share[..., None]
+        return (before * (1 - share) + after * share).transpose(0, 2, 1)
 
 
 def trend_profile(way: Array) -> Array:

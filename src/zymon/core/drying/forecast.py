@@ -5,7 +5,6 @@ weighings bend five parameters per piece, shared through batch and workshop, wit
 then many likely futures are run and the days on which they pass the target are counted.
 """
 
-import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -19,6 +18,7 @@ from ..pieces import target_weight
 from .arrays import HORIZON_DAYS, Arrays, Future, crossing
 from .climate import expected_air
 from .doubt import Doubt, name_doubts
+from .draws import even_normals
 from .fit import fit
 from .history import History, Piece
 from .hooks import learn_hooks, worth_using
@@ -90,22 +90,19 @@ class Fitted:
             c = Arrays(history.pieces, air, history.now_s, hook_air=differ)
             self.theta, self.information, self.vector, self.good = fit(c)
         self.arrays = c
-        n, p = c.mean.shape
-        # every piece has noise of its own, told by its tag, so that a date does not move because a neighbour came
-        batches = list(dict.fromkeys(piece.batch for piece in history.pieces))
-        names = ["workshop", *(f"batch {b}" for b in batches), *(f"piece {piece.tag}" for piece in history.pieces)]
-        noise = np.stack([_normals(name, draws, p) for name in names], axis=1)
-        self.sampled = c.mean + c.tree.draw(self.information, self.vector, noise)
-        ahead = _normals("air", draws, 3)
-        own = np.stack([_normals(f"drift {piece.tag}", draws, 1)[:, 0] for piece in history.pieces], axis=1)
-        self.offset_c, self.offset_rh = ahead[:, 0] * air.sd_c, ahead[:, 1] * air.sd_rh_percent
-        self.drift = (0.6 * ahead[:, 2:3] + 0.8 * own) * DRIFT_SD
-        assert self.drift.shape == (draws, n)
+        p = c.mean.shape[1]
+        # What is not known is drawn alike for every piece: a date does not move because a neighbour came
+        noise = even_normals(draws, 3 * p + 3)
+        of_workshop, of_batch, of_piece = (noise[:, None, i * p : (i + 1) * p] for i in range(3))
+        batches, n = len(c.tree.batch_cov), len(c.pieces)
+        noise_of = np.concatenate([of_workshop, of_batch.repeat(batches, axis=1), of_piece.repeat(n, axis=1)], axis=1)
+        self.sampled = c.mean + c.tree.draw(self.information, self.vector, noise_of)
+        self.ahead = noise[:, -3:] * (air.sd_c, air.sd_rh_percent, DRIFT_SD)
 
     @cached_property
     def forecasts(self) -> tuple[PieceForecast, ...]:
         """One forecast per piece, in order."""
-        return _forecasts(self.arrays, self.sampled, self._future(self.arrays, self.drift), self.good)
+        return _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good)
 
     def air_at(self, hook: str) -> float:
         """How much air a hook gives against the usual of the place [-]. Parameters: hook, its name."""
@@ -123,7 +120,7 @@ class Fitted:
         some = self.changed(pick, change)
         # how believable a draw is was told by the target the maker set, not by the one asked about
         weight = self.arrays.reachable(self.sampled)[:, pick]
-        future = replace(self._future(some, self.drift[:, pick]), ln_draught=float(np.log(change.air)))
+        future = replace(self._future(some), ln_draught=float(np.log(change.air)))
         return _forecasts(some, self.sampled[:, pick], future, self.good[:, pick], weight)
 
     def changed(self, pick: Sequence[int], change: Change) -> Arrays:
@@ -143,9 +140,9 @@ class Fitted:
         # another target must not change what the piece did so far
         return Arrays(pieces, air, c.now_s, span_s=c.span_s[list(pick)], hook_air=c.hook_air)
 
-    def _future(self, c: Arrays, drift: Array) -> Future:
-        n = len(c.pieces)
-        return Future(np.repeat(self.offset_c, n), np.repeat(self.offset_rh, n), drift.ravel())
+    def _future(self, c: Arrays) -> Future:
+        offset_c, offset_rh, drift = np.repeat(self.ahead, len(c.pieces), axis=0).T
+        return Future(offset_c, offset_rh, drift)
 
 
 def fitted(history: History, draws: int = DRAWS) -> Fitted:
@@ -163,12 +160,6 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
     Returns one PieceForecast per piece, in order.
     """
     return Fitted(history, draws).forecasts if history.pieces else ()
-
-
-def _normals(name: str, draws: int, p: int) -> Array:
-    """Standard normals in antithetic pairs, always the same ones for a name, shape (draws, p)."""
-    half = np.random.default_rng(zlib.crc32(name.encode())).standard_normal((draws // 2, p))
-    return np.concatenate([half, -half])
 
 
 def _forecasts(
@@ -191,15 +182,23 @@ def weighted_quantiles(values: Array, weight: Array) -> Array:
     """10, 50 and 90 % quantiles over the draws, which lie on the last axis but one; shape (3, …, n).
 
     Parameters: values, weight (…, draws, n), weight above 0.
+    Linear between two draws, so that a hair's breadth more weight moves a date by no more than that; beside a draw that
+    never gets there the nearer of the two is taken.
     """
     order = np.argsort(values, axis=-2)
     ranked = np.take_along_axis(values, order, axis=-2)
-    share = np.cumsum(np.take_along_axis(weight, order, axis=-2), axis=-2)
-    share /= share[..., -1:, :]
+    sorted_weight = np.take_along_axis(weight, order, axis=-2)
+    upto = np.cumsum(sorted_weight, axis=-2)
+    place = (upto - sorted_weight / 2) / upto[..., -1:, :]  # of the middle of each draw, 0…1
     out = []
     for q in (0.1, 0.5, 0.9):
-        j = np.argmax(share >= q - 1e-12, axis=-2)[..., None, :]
-        out.append(np.take_along_axis(ranked, j, axis=-2)[..., 0, :])
+        j = np.clip((place < q).sum(axis=-2), 1, values.shape[-2] - 1)[..., None, :]
+        low, high = (np.take_along_axis(ranked, k, axis=-2)[..., 0, :] for k in (j - 1, j))
+        p0, p1 = (np.take_along_axis(place, k, axis=-2)[..., 0, :] for k in (j - 1, j))
+        share = np.clip((q - p0) / (p1 - p0), 0.0, 1.0)
+        finite = np.isfinite(high)
+        between = low + share * np.where(finite, high - np.where(finite, low, 0.0), 0.0)
+        out.append(np.where(finite, between, np.where(share < 0.5, low, high)))
     return np.array(out)
 
 
