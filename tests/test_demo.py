@@ -1,5 +1,6 @@
 """The made-up workshop holds every awkward case it is meant to show, and is the same each time."""
 
+from datetime import datetime
 from pathlib import Path
 
 import pytest
@@ -43,6 +44,15 @@ def test_every_awkward_case_hangs_there(wheelhouse: TestClient) -> None:
     weighed = [c["last_weighed_at"] is not None for t, c in cards.items() if t.startswith("J-22")]
     assert sorted(weighed) == [False, False, False, True, True, True]
     assert cards["G-05-01"]["loss_percent"] < 1
+
+
+def test_dates_came_nearer_as_pieces_were_weighed(wheelhouse: TestClient) -> None:
+    cards = wheelhouse.get("/api/places/3/room").json()["pieces"]
+    neck = next(card["id"] for card in cards if card["tag"] == "N-07-04")
+    told = wheelhouse.get(f"/api/pieces/{neck}").json()["told"]
+    width = [(datetime.fromisoformat(t["ready"]["p90"]) - datetime.fromisoformat(t["ready"]["p10"])).days for t in told]
+    assert len(told) >= 2
+    assert width[-1] < 0.5 * width[0]
 
 
 def test_a_year_of_climate_with_its_outage(wheelhouse: TestClient) -> None:

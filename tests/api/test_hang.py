@@ -57,6 +57,21 @@ def test_hang_weigh_doubt_strike_restore(client: TestClient, chamber: dict, cloc
     assert [w["struck_at"] is None for w in back["weighings"] if w["gross_g"] == 170] == [True, False]
 
 
+def test_what_was_told_stays_on_record(client: TestClient, chamber: dict, clock) -> None:
+    piece = hang(client, chamber)["card"]["id"]
+    said = [client.get(f"/api/pieces/{piece}").json()["card"]["ready"]]
+    for day, gross_g in ((6, 795.0), (12, 741.0)):
+        clock.now = NOW + day * DAY
+        said.append(weigh(client, piece, gross_g).json()["card"]["ready"])
+    clock.now += DAY
+    found = client.get(f"/api/pieces/{piece}").json()
+    assert [told["ready"] for told in found["told"]] == said
+    assert [told["at"][:10] for told in found["told"]] == sorted({told["at"][:10] for told in found["told"]})
+    wrong = found["weighings"][0]["id"]
+    struck = client.post(f"/api/weighings/{wrong}/strike", json={"reason": "another piece", "by": "Ida"}).json()
+    assert [told["ready"] for told in struck["told"]] == said[:2]  # what rested on it was not told of this piece
+
+
 @pytest.mark.parametrize(
     ("changes", "status", "words"),
     [

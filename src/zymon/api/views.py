@@ -1,5 +1,7 @@
 """From what is stored and forecast to what every station shows."""
 
+from datetime import datetime
+
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.forecast import PieceForecast
@@ -39,13 +41,16 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
 
 def ready_out(made: PieceForecast) -> s.Ready:
     """The date and its window."""
+    return ready_of(made.ready_p10_s, made.ready_p50_s, made.ready_p90_s)
 
-    def day(seconds: float | None) -> object:
+
+def ready_of(p10_s: float | None, p50_s: float | None, p90_s: float | None) -> s.Ready:
+    """A date and its window from seconds; None where the target is out of reach."""
+
+    def day(seconds: float | None) -> datetime | None:
         return None if seconds is None else moment(seconds)
 
-    return s.Ready.model_validate(
-        {"p10": day(made.ready_p10_s), "p50": day(made.ready_p50_s), "p90": day(made.ready_p90_s)}
-    )
+    return s.Ready(p10=day(p10_s), p50=day(p50_s), p90=day(p90_s))
 
 
 def climate_out(found: Series) -> s.ClimateOut:

@@ -19,6 +19,7 @@ from zymon.store.models import ImportReport, Piece, Place, Weighing
 from .bench import lay_the_bench
 from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
 from .salt import lay_in_salt
+from .told import tell
 from .warm import warm_up
 
 Array = npt.NDArray[np.float64]
@@ -104,6 +105,9 @@ def build(file: Path, now_s: int) -> None:
             logs[demo.name], stored[demo.name] = Log(times[hourly], c[hourly], rh[hourly]), made
         for number, batch in enumerate((*FINISHED, *HANGING)):
             _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number).make()
+        session.flush()
+        for made in stored.values():
+            tell(session, made.id, now_s)
         lay_the_bench(session, stored["Warm Cupboard"], now_s)
         lay_in_salt(session, stored["Salt Fridge"], now_s)
         warm_up(session, stored["Warm Cupboard"], now_s)

@@ -18,7 +18,7 @@ from zymon.core.drying.season import COMPARED_WEEKS, WEEK_S, YEAR_S
 
 from .climate import hourly_log
 from .hang import last_hanging, pieces_finished, pieces_hanging
-from .models import ForecastRecord, Hanging, Piece
+from .models import ForecastRecord, Hanging, Piece, Weighing
 from .places import place, setpoint_at
 from .sensors import offset_rh
 
@@ -155,6 +155,18 @@ def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: in
             p90_s=whole(made.ready_p90_s),
             loss_percent=made.loss_percent,
             status=made.status,
+        )
+    )
+
+
+def told(session: Session, piece_id: int) -> list[ForecastRecord]:
+    """What was forecast for a piece at its hanging and after each weighing that still counts, oldest first."""
+    return list(
+        session.scalars(
+            select(ForecastRecord)
+            .outerjoin(Weighing, ForecastRecord.weighing_id == Weighing.id)
+            .where(ForecastRecord.piece_id == piece_id, Weighing.struck_s.is_(None))
+            .order_by(ForecastRecord.made_s, ForecastRecord.id)
         )
     )
 

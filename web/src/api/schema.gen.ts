@@ -4098,6 +4098,8 @@ export interface components {
             setpoint: components["schemas"]["Setpoint"] | null;
             /** Thickness Mm */
             thickness_mm: number | null;
+            /** Told */
+            told: components["schemas"]["ToldOut"][];
             /** Weighings */
             weighings: components["schemas"]["WeighingOut"][];
         };
@@ -5395,6 +5397,18 @@ export interface components {
              * Format: date-time
              */
             now: string;
+        };
+        /**
+         * ToldOut
+         * @description A date as it was told at hanging or right after a weighing; the dates are null where it was out of reach.
+         */
+        ToldOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            ready: components["schemas"]["Ready"];
         };
         /**
          * TooClose

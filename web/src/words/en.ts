@@ -216,6 +216,13 @@ export const words = {
     restNever: 'sealed then, not even within a year',
     estimate: 'By the model, in the fat-free part. Press it to be sure: rim and core should feel alike.',
   },
+  told: {
+    title: 'How the date came to be',
+    now: 'now',
+    row: (when: string, day: string, window: string) => `${when}: ${day}, between ${window}`,
+    outOfReach: 'out of reach, it was told',
+    noneThen: (when: string) => `${when}: out of reach`,
+  },
   grounds: {
     title: 'What the date rests on',
     own: (n: number) => plural(n, 'weighing of its own', 'weighings of its own'),

@@ -140,6 +140,13 @@ class HangingOut(BaseModel):
     end_reason: str | None
 
 
+class ToldOut(BaseModel):
+    """A date as it was told at hanging or right after a weighing; the dates are null where it was out of reach."""
+
+    at: datetime
+    ready: Ready
+
+
 class PieceOut(BaseModel):
     """All there is to know of a piece."""
 
@@ -156,6 +163,7 @@ class PieceOut(BaseModel):
     expected_low_g: float
     expected_high_g: float
     weighings: list[WeighingOut]
+    told: list[ToldOut]
     hangings: list[HangingOut]
     corrections: list["CorrectionOut"]
     curve: Curve

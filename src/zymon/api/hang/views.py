@@ -17,14 +17,14 @@ from zymon.core.pieces import loss_percent
 from zymon.core.rod_room import rod_room
 from zymon.store import models
 from zymon.store.bench import has_making
-from zymon.store.board import core_piece
+from zymon.store.board import core_piece, told
 from zymon.store.climate import air_shift, series_along
 from zymon.store.hang import hanging_now, last_hanging, pieces_hanging
 from zymon.store.places import place, setpoint_at
 
 from ..context import Context, moment
 from ..schemas import Setpoint
-from ..views import climate_out, place_out, ready_out
+from ..views import climate_out, place_out, ready_of, ready_out
 from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
@@ -176,6 +176,7 @@ def piece_out(ctx: Context, session: Session, of: models.Piece) -> s.PieceOut:
         expected_low_g=round(core.gross_at(high), 1),
         expected_high_g=round(core.gross_at(low), 1),
         weighings=weighings_out(of, made),
+        told=[s.ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, of.id)],
         hangings=[
             s.HangingOut(
                 place=place(session, h.place_id).name,

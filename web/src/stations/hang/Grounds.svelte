@@ -30,7 +30,7 @@
     </div>
     <p class="mt-1 flex flex-wrap gap-x-4">
       {#each parts as part (part.key)}
-        <span class="whitespace-nowrap">
+        <span class="md:whitespace-nowrap">
           <span class="grounds {part.key} mr-1 inline-block h-3 w-3 align-baseline" aria-hidden="true"
           ></span>{part.text}
           <strong>{(part.share * 100).toFixed(0)} %</strong>

@@ -13,6 +13,7 @@
   import Reach from './Reach.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
+  import Told from './Told.svelte';
   import Weights from './Weights.svelte';
   import WhatIfPanel from './WhatIfPanel.svelte';
 
@@ -96,6 +97,7 @@
     <WeighBox {piece} {refresh} {early} />
   {/if}
   {#if card.state !== 'ready' && card.state !== 'over'}<Grounds piece={card.id} />{/if}
+  <Told {piece} {now} />
   <Inside {piece} {now} />
   {#if piece.hangs}
     <WhatIfPanel {piece} />
