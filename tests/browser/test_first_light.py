@@ -71,6 +71,10 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
     second = ready.inner_text()
     assert second != first
     expect(grounds).to_contain_text("2 weighings of its own")
+    came = page.get_by_role("region", name="How the date came to be").get_by_role("img")
+    told = (came.get_attribute("aria-label") or "").split("; ")
+    assert len(told) == 3  # at hanging, after the first weighing, now
+    assert told[2].startswith(f"now: {second.removeprefix('Ready about ')}, between")
     clock.now = NOW + 15 * DAY
     weigh(page, "196")
     expect(page.get_by_text("196 g: is that right?")).to_be_visible()

@@ -27,7 +27,7 @@
 </script>
 
 {#if rows.length > 1 && span}
-  <section class="mt-4">
+  <section class="mt-4" aria-label={say.title}>
     <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
     <div bind:clientWidth={width} class="min-w-0">
       <svg {width} {height} role="img" aria-label={rows.map(inWords).join('; ')}>

@@ -24,6 +24,7 @@ describe('what was told', () => {
           told('2026-11-02T08:00:00Z', wide),
           told('2026-11-20T08:00:00Z', wide),
           told('2026-11-20T08:05:00Z', narrow),
+          told('2026-11-25T08:00:00Z', wide),
         ],
         narrow,
       ),

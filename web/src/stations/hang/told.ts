@@ -9,14 +9,13 @@ export interface Row {
 
 const SHOWN = 7;
 
-/** What was told, oldest first, and last what is told now; two of one day count as the later. */
+/** What was told, oldest first, and last what is told now; two of one day count as the later, those of today as now. */
 export function rowsOf(piece: Schema['PieceOut'], now: number): Row[] {
+  const today: Row = { at: new Date(now).toISOString(), ready: piece.card.ready, now: true };
   const byDay = new Map<string, Row>();
   for (const told of piece.told) byDay.set(told.at.slice(0, 10), { ...told, now: false });
-  return [
-    ...[...byDay.values()].slice(-SHOWN),
-    { at: new Date(now).toISOString(), ready: piece.card.ready, now: true },
-  ];
+  byDay.delete(today.at.slice(0, 10));
+  return [...[...byDay.values()].slice(-SHOWN), today];
 }
 
 /** From the earliest to the latest day any window reaches; a long tail does not squeeze the rest. Null without dates. */
