@@ -47,6 +47,18 @@ def test_what_narrows_a_date_is_what_is_missing(mates: Fitted) -> None:
     assert "log_air" not in [n.by for n in explain(fitted(bare), 0).narrowing]
 
 
+def test_what_would_spare_next_to_nothing_is_not_said() -> None:
+    readings = (*READINGS, (34.0, 597.0), (41.0, 572.0), (46.0, 557.0))
+    told = {}
+    for day in (20.0, 42.0, 47.0, 49.0):
+        piece = weighed(salame(), *((d, w) for d, w in readings if d < day))
+        told[day] = explain(fitted(history(piece, now_days=day)), 0)
+    assert [n.by for n in told[20.0].narrowing] == ["weigh"]  # two days of twelve and a half
+    assert told[42.0].narrowing == ()  # just weighed
+    assert [n.by for n in told[47.0].narrowing] == ["weigh"]  # seven hours of two days: shortly before, hours count
+    assert told[49.0].narrowing == ()  # an hour or two of one
+
+
 def test_a_weighing_narrows_about_as_much_as_was_said(mates: Fitted) -> None:
     said = next(n.window_days for n in explain(mates, 1).narrowing if n.by == "weigh")
     own, mate = mates.history.pieces

@@ -233,13 +233,12 @@ export const words = {
     prior: 'what such goods usually do',
     air: (percent: string) => `${percent} % of what is open is the air ahead. `,
     helps: {
-      weigh: (from: string, to: string) => `A weighing now would narrow ${from} days to about ${to}.`,
-      log_air: (from: string, to: string) => `Logging the humidity would narrow ${from} days to about ${to}.`,
-      measure: (from: string, to: string) =>
-        `Its measured thickness would narrow ${from} days to about ${to}.`,
-      fat: (from: string, to: string) => `Its fat share would narrow ${from} days to about ${to}.`,
+      weigh: (from: string, to: string) => `A weighing now would narrow ${from} to about ${to}.`,
+      log_air: (from: string, to: string) => `Logging the humidity would narrow ${from} to about ${to}.`,
+      measure: (from: string, to: string) => `Its measured thickness would narrow ${from} to about ${to}.`,
+      fat: (from: string, to: string) => `Its fat share would narrow ${from} to about ${to}.`,
     },
-    nothingHelps: 'Nothing would narrow it much just now; weigh it again in some days.',
+    nothingHelps: 'Nothing would narrow it much just now.',
     reach: (rh: string, day: string) => `At ${rh} % humidity it would get there about ${day}.`,
     outOfReach: (loss: string) =>
       `Even at 50 % humidity it would not lose much more than ${loss} %: give it a lower target.`,

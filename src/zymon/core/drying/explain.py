@@ -23,6 +23,7 @@ Help = Literal["weigh", "log_air", "measure", "fat"]
 
 AIR_STEPS = np.array([0.5, 1.0, 0.04])  # finite differences of the air ahead [°C, %] and of the drift of the pace (ln)
 WORTH_SAYING = 0.93  # a help that leaves more of the window than this is not worth the walk
+WORTH_DAYS, WORTH_DAYS_SHORT, SHORT_DAYS = 1.0, 0.25, 3.0  # nor is one that spares less than this, of a short window
 
 
 @dataclass(frozen=True)
@@ -82,7 +83,7 @@ def explain(of: Fitted, index: int) -> Explained:
             for by, less in left.items()
         ]
     mates = [i for i in np.flatnonzero(tree.batch_of == tree.batch_of[index]) if i != index and c.used[i]]
-    worth = [h for h in helps if window is not None and h.window_days < WORTH_SAYING * window and falling]
+    worth = [h for h in helps if window is not None and falling and _worth(window, h.window_days)]
     return Explained(
         prior_share=v_now / v_prior,
         own_share=1 - v_own / v_prior,
@@ -93,6 +94,11 @@ def explain(of: Fitted, index: int) -> Explained:
         window_days=window,
         narrowing=tuple(sorted(worth, key=lambda h: h.window_days)),
     )
+
+
+def _worth(window_days: float, after_days: float) -> bool:
+    least = WORTH_DAYS_SHORT if window_days < SHORT_DAYS else WORTH_DAYS
+    return after_days < WORTH_SAYING * window_days and window_days - after_days >= least
 
 
 def _slopes(of: Fitted, index: int) -> tuple[Array, Array, bool]:

@@ -3,6 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { explainedQuery } from '../../api/queries';
+  import { spanUnit } from '../../units/format';
   import { words } from '../../words/en';
 
   let { piece }: { piece: number } = $props();
@@ -41,7 +42,8 @@
       <p class="mt-1" data-testid="narrowing">
         {#if found.air_share > 0.3}{say.air((found.air_share * 100).toFixed(0))}{/if}
         {#each found.narrowing.slice(0, 2) as help (help.by)}
-          {say.helps[help.by](found.window_days.toFixed(0), help.window_days.toFixed(0))}
+          {@const unit = spanUnit(found.window_days)}
+          {say.helps[help.by](unit.named(found.window_days), unit.bare(help.window_days))}
         {:else}
           {say.nothingHelps}
         {/each}
