@@ -19,6 +19,8 @@ export const round = {
     second: 'dries otherwise than the first of its batch',
   },
   start: 'Begin',
+  full: (tag: string) =>
+    `This device has no room left: the weight of ${tag} is kept in this page only. Leave it open until all weights are sent.`,
   keepOpen:
     'Where there is no signal, leave this page open: opened over plain http it could not be loaded again. Weights stay on this device until they are sent.',
   nothing: 'Nothing hangs here.',

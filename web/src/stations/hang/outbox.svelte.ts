@@ -2,6 +2,7 @@
 // open, and sent as soon as there is a connection.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
+import { words } from '../../words/en';
 
 export interface Entry {
   uid: string;
@@ -48,7 +49,7 @@ export class Outbox {
   }
 
   add(entry: Entry): void {
-    keep(entry);
+    if (!keep(entry)) session.complain(new ProblemError('full', words.round.full(entry.tag)));
     this.entries.push(entry);
     void this.send();
   }
@@ -116,8 +117,14 @@ export class Outbox {
   }
 }
 
-function keep(entry: Entry): void {
-  localStorage.setItem(NAME + entry.uid, JSON.stringify(entry));
+/** Whether the device had room for it; what it has none for lives as long as its page. */
+function keep(entry: Entry): boolean {
+  try {
+    localStorage.setItem(NAME + entry.uid, JSON.stringify(entry));
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** What this device holds, in the order in which it was typed. */

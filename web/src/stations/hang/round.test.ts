@@ -1,4 +1,4 @@
-import { beforeEach, expect, test } from 'vitest';
+import { beforeEach, expect, test, vi } from 'vitest';
 
 import { session } from '../../shell/session.svelte';
 import { FakeServer } from '../../testing/server';
@@ -178,4 +178,24 @@ test('a refused weight is said and not sent again', async () => {
   expect(round.entries[0]?.state).toBe('refused');
   await box.send();
   expect(server.bodies('/api/round')).toHaveLength(1);
+});
+
+test('where the device has no room the weight stays in the page, is said so, and is sent all the same', async () => {
+  const scale = new Scale();
+  scale.line = false;
+  const full = vi.spyOn(localStorage, 'setItem').mockImplementation(() => {
+    throw new DOMException('full', 'QuotaExceededError');
+  });
+  const complain = vi.spyOn(session, 'complain');
+  const round = new Round(3, [piece(1), piece(2)], new Outbox(5));
+  enter(round, '651');
+  expect(complain.mock.calls[0]?.[0]).toMatchObject({
+    message: expect.stringContaining('no room left') as string,
+  });
+  expect([round.index, round.waiting]).toEqual([1, 1]);
+  scale.line = true;
+  await settled();
+  expect(round.waiting).toBe(0);
+  full.mockRestore();
+  complain.mockRestore();
 });
