@@ -55,6 +55,17 @@ def test_thicker_or_further_is_never_sooner(diameter: float, more: float, target
     assert days(one(history(salame(diameter_mm=diameter, target_loss_percent=target + further)))) >= base
 
 
+@settings(max_examples=15)
+@given(st.floats(4, 25), st.floats(45, 92), st.booleans())
+def test_what_was_lost_does_not_hang_on_what_is_set_next(temperature_c: float, rh: float, weigh: bool) -> None:
+    piece = weighed(salame(), *READINGS[:2]) if weigh else salame()
+    as_it_was = history(piece, now_days=14.3)
+    told = [
+        one(replace(as_it_was, setpoint_c=c, setpoint_rh_percent=h)) for c, h in ((13.0, 78.0), (temperature_c, rh))
+    ]
+    assert told[0].loss_percent == pytest.approx(told[1].loss_percent, abs=0.1)
+
+
 READINGS = ((6.0, 771.0), (13.0, 711.0), (20.0, 665.0), (27.0, 629.0))
 
 

@@ -47,7 +47,9 @@ class Arrays:
         span_s: Array | None = None,
         hook_air: Mapping[str, float] | None = None,
     ) -> None:
-        """Set up; span_s (n,), over which a trend runs, is each piece's usual way to its target unless given.
+        """Set up; span_s (n,), over which a trend runs, is each piece's way to its target in gentle air unless given.
+
+        Not in the air to come: what a piece did so far must not change because a knob is turned or it is moved.
 
         hook_air: ln of the air at hooks that differ from the usual.
         """
@@ -56,7 +58,7 @@ class Arrays:
         ps = self.pieces
         body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
         prior = [
-            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.ahead_temperature_c)
+            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.usual_c)
             for p, b in zip(ps, body, strict=True)
         ]
         self.mean = np.array([q.mean for q in prior])
@@ -81,7 +83,8 @@ class Arrays:
         self.span_s = np.zeros(0)  # until the grid is set there is none
         self._weighings()
         self._grid()
-        self.span_s = self.reference if span_s is None else span_s
+        self.gentle = self._gentle_loss()
+        self.span_s = _within_reason(crossing(self.time_s, self.gentle, self.target)) if span_s is None else span_s
 
     def _weighings(self) -> None:
         """Weighings up to now, padded to the longest row: time, loss, sd, mask, each (w, n)."""
@@ -111,11 +114,15 @@ class Arrays:
         self._set_drivers(rough)
         cross = crossing(rough, self.run(self.mean).loss, self.target)
         elapsed = np.maximum(self.now_s - self.hung, 0.0)
-        self.reference = np.clip(np.where(np.isfinite(cross), cross, 0.4 * horizon), 2 * SECONDS_PER_DAY, 0.4 * horizon)
+        self.reference = _within_reason(cross)
         fine = np.minimum(np.maximum(1.35 * self.reference, 1.1 * elapsed), 0.9 * horizon)
         near = (np.linspace(0, 1, FINE_STEPS + 1) ** 1.35)[:, None] * fine
         far = fine * (np.maximum(horizon, elapsed * 1.5) / fine) ** (np.arange(1, FAR_STEPS + 1)[:, None] / FAR_STEPS)
-        self._set_drivers(np.concatenate([near, far]))
+        time_s = np.concatenate([near, far])
+        # One point lies at now: what was lost so far must not be told from a step that the air to come has a part in
+        nearest, column = np.abs(time_s - elapsed).argmin(axis=0), np.arange(n)
+        time_s[nearest, column] = np.where(nearest > 0, elapsed, 0.0)
+        self._set_drivers(time_s)
         self._weighings_on_grid()
 
     def _weighings_on_grid(self) -> None:
@@ -138,7 +145,7 @@ class Arrays:
         spare = theta[..., 2] - bound_x * self.dry_matter - self.target
         return np.asarray(UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH)))
 
-    def gentle_loss(self) -> Array:
+    def _gentle_loss(self) -> Array:
         """Loss (m+1, n) of each piece by its prior in the gentle air that its kind is known to take well."""
         still = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL) for p in self.pieces], dtype=np.float64).T
         one = np.ones((len(self.middle), 1))
@@ -230,6 +237,12 @@ class Arrays:
         before, after = (of_piece[step, :, np.arange(n)] for step in (self.w_step, self.w_step + 1))  # (w, n, copies)
         share = self.w_share[..., None]
         return (before * (1 - share) + after * share).transpose(0, 2, 1)
+
+
+def _within_reason(cross_s: Array) -> Array:
+    """Crossings as spans to plan by: two days at least, and no longer than 0.4 of the horizon."""
+    most = 0.4 * HORIZON_DAYS * SECONDS_PER_DAY
+    return np.asarray(np.clip(np.where(np.isfinite(cross_s), cross_s, most), 2 * SECONDS_PER_DAY, most))
 
 
 def trend_profile(way: Array) -> Array:

@@ -54,6 +54,7 @@ class Air:
     sd_c: float
     sd_rh_percent: float
     logged: bool
+    usual_c: float  # mean of the log; what is expected where nothing is logged
     elsewhere: Mapping[str, "Air"] = field(default_factory=dict)  # other places, by name
 
     def set_otherwise(self, now_s: float, temperature_c: float, rh_percent: float) -> "Air":
@@ -119,7 +120,7 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
         time_s = np.array([now_s])
         cumulative = np.zeros((4, 1))
         rate = rates(np.array(base[0]), np.array(base[1]))
-        return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
+        return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False, usual_c=base[0])
     habit = habit_of(log.time_s, log.temperature_c, log.rh_percent, now_s, setpoint_c, setpoint_rh_percent)
     if habit.days:
         weight = habit.days / (habit.days + (2.0 if known else 0.0))
@@ -151,4 +152,4 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
     cumulative = np.concatenate([np.zeros((4, 1)), np.cumsum(mean * dt, axis=1)], axis=1)
     first_days = log.time_s <= log.time_s[0] + 3 * SECONDS_PER_DAY
     before = values[:, :k][:, first_days].mean(axis=1)
-    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, logged=True)
+    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, True, float(log.temperature_c.mean()))

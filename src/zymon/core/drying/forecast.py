@@ -171,11 +171,7 @@ def _forecasts(
     weight = c.reachable(sampled) if weight is None else weight
     dates = weighted_quantiles(cross, weight)
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
-    gentle = c.gentle_loss()
-    return tuple(
-        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], good[:, i], gentle[:, i])
-        for i in range(n)
-    )
+    return tuple(_answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], good[:, i]) for i in range(n))
 
 
 def weighted_quantiles(values: Array, weight: Array) -> Array:
@@ -203,7 +199,7 @@ def weighted_quantiles(values: Array, weight: Array) -> Array:
 
 
 def _answer(
-    c: Arrays, i: int, cross: Array, weight: Array, quantiles: Array, curve: Array, good: Array, gentle: Array
+    c: Arrays, i: int, cross: Array, weight: Array, quantiles: Array, curve: Array, good: Array
 ) -> PieceForecast:
     piece: Piece = c.pieces[i]
     time_s = c.time_s[:, i]
@@ -230,7 +226,7 @@ def _answer(
         p50_s = c.now_s + 0.02 * (c.reference[i])
         p90_s = max(p90_s or p50_s, p50_s)
     k = len(c.used[i])
-    safe_percent, gentle_days, ring_risk = _ring(time_s, gentle, loss_now, elapsed)
+    safe_percent, gentle_days, ring_risk = _ring(time_s, c.gentle[:, i], loss_now, elapsed)
     return PieceForecast(
         tag=piece.tag,
         loss_percent=100 * loss_now,

@@ -89,7 +89,7 @@ def piece_prior(
     """Prior of one piece from what is declared; what is not declared widens it.
 
     Parameters: kind, shape, casing [-]; body; fat_percent, salt_percent [%] or None;
-    place_c [°C], the temperature expected of the place.
+    place_c [°C], the usual temperature of the place.
     """
     typical = KINDS[kind]
     fat = typical.fat_percent if fat_percent is None else fat_percent
