@@ -104,7 +104,7 @@ def _worth(window_days: float, after_days: float) -> bool:
 def _slopes(of: Fitted, index: int) -> tuple[Array, Array, bool]:
     """Slope of ln date by the five parameters and the three of the air, of the loss now by the five; whether dry."""
     c = of.arrays
-    alone = Arrays((c.pieces[index],), c.air, c.now_s)
+    alone = Arrays((c.pieces[index],), c.air, c.now_s, hook_air=c.hook_air)
     p = len(STEPS)
     steps = np.concatenate([STEPS, AIR_STEPS])
     moves = np.concatenate([np.zeros((1, p + 3)), np.diag(steps), -np.diag(steps)])
