@@ -34,7 +34,7 @@
         <span class="md:whitespace-nowrap">
           <span class="grounds {part.key} mr-1 inline-block h-3 w-3 align-baseline" aria-hidden="true"
           ></span>{part.text}
-          <strong>{(part.share * 100).toFixed(0)} %</strong>
+          <strong>{(part.share * 100).toFixed(0)}&nbsp;%</strong>
         </span>
       {/each}
     </p>
