@@ -35,6 +35,7 @@
   function trend(change: number, least: number): string {
     return change > least ? '↗' : change < -least ? '↘' : '→';
   }
+  const aged = (at: string): string => (now - new Date(at).getTime() < 60_000 ? words.now : age(at, now));
   let naming = $state<string | null>(null);
   let airs = $state<HTMLElement>();
   $effect(() => {
@@ -100,7 +101,7 @@
           ? p('/hang/:place', { params: { place: String(place.id) } })
           : p('/hang/:place/climate', { params: { place: String(place.id) } })}
       >
-        <span class="name">{place.name}{place.air ? ` · ${age(place.air.at, now)}` : ''}</span>
+        <span class="name">{place.name}{place.air ? ` · ${aged(place.air.at)}` : ''}</span>
         {#if place.air}
           <span class="values" class:stale={place.air.stale}>
             {place.air.temperature_c.toFixed(1)}°<small>{trend(place.air.trend_c, 0.4)}</small>

@@ -60,18 +60,14 @@ export function typedNumber(text: string): number | null {
 /** Age of a reading, short. */
 export function age(at: string, now: number): string {
   const minutes = Math.max(0, Math.round((now - new Date(at).getTime()) / 60_000));
-  if (minutes === 0) return 'now';
   if (minutes < 90) return `${minutes} min`;
   if (minutes < 48 * 60) return `${Math.round(minutes / 60)} h`;
   return `${Math.round(minutes / 1440)} d`;
 }
 
-/** The unit in which a span of days is told: hours where it is short. */
-export function spanUnit(days: number): { bare: (days: number) => string; named: (days: number) => string } {
-  const [scale, name] = days < 3 ? [24, 'hours'] : [1, 'days'];
-  const bare = (n: number): string => (n * scale).toFixed(0);
-  return { bare, named: (n) => `${bare(n)} ${name}` };
-}
+/** The unit in which a span of days is told, and how many go into a day: hours where it is short. */
+export const spanUnit = (days: number): ['hours' | 'days', number] =>
+  days < 3 ? ['hours', 24] : ['days', 1];
 
 export const daysSince = (at: string, now: number): number => (now - new Date(at).getTime()) / 86_400_000;
 

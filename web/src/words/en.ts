@@ -216,11 +216,11 @@ export const words = {
     restNever: 'sealed then, not even within a year',
     estimate: 'By the model, in the fat-free part. Press it to be sure: rim and core should feel alike.',
   },
+  now: 'now',
   told: {
     title: 'How the date came to be',
-    now: 'now',
     row: (when: string, day: string, window: string) => `${when}: ${day}, between ${window}`,
-    outOfReach: 'out of reach, it was told',
+    outOfReach: 'out of reach',
     noneThen: (when: string) => `${when}: out of reach`,
   },
   grounds: {
@@ -238,6 +238,7 @@ export const words = {
       measure: (from: string, to: string) => `Its measured thickness would narrow ${from} to about ${to}.`,
       fat: (from: string, to: string) => `Its fat share would narrow ${from} to about ${to}.`,
     },
+    span: { hours: (n: string) => `${n} hours`, days: (n: string) => `${n} days` },
     nothingHelps: 'Nothing would narrow it much just now.',
     reach: (rh: string, day: string) => `At ${rh} % humidity it would get there about ${day}.`,
     outOfReach: (loss: string) =>

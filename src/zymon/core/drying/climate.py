@@ -152,4 +152,5 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
     cumulative = np.concatenate([np.zeros((4, 1)), np.cumsum(mean * dt, axis=1)], axis=1)
     first_days = log.time_s <= log.time_s[0] + 3 * SECONDS_PER_DAY
     before = values[:, :k][:, first_days].mean(axis=1)
-    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, True, float(log.temperature_c.mean()))
+    usual_c = float(log.temperature_c.mean())
+    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, logged=True, usual_c=usual_c)

@@ -42,8 +42,11 @@
       <p class="mt-1" data-testid="narrowing">
         {#if found.air_share > 0.3}{say.air((found.air_share * 100).toFixed(0))}{/if}
         {#each found.narrowing.slice(0, 2) as help (help.by)}
-          {@const unit = spanUnit(found.window_days)}
-          {say.helps[help.by](unit.named(found.window_days), unit.bare(help.window_days))}
+          {@const [unit, inDay] = spanUnit(found.window_days)}
+          {say.helps[help.by](
+            say.span[unit]((found.window_days * inDay).toFixed(0)),
+            (help.window_days * inDay).toFixed(0),
+          )}
         {:else}
           {say.nothingHelps}
         {/each}

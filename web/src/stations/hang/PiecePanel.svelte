@@ -11,9 +11,9 @@
   import Inside from './Inside.svelte';
   import Mending from './Mending.svelte';
   import Reach from './Reach.svelte';
+  import Told from './Told.svelte';
   import type { Refresh } from './weigh.svelte';
   import WeighBox from './WeighBox.svelte';
-  import Told from './Told.svelte';
   import Weights from './Weights.svelte';
   import WhatIfPanel from './WhatIfPanel.svelte';
 

@@ -19,7 +19,7 @@
   const x = $derived(scaleUtc(span ?? [0, 1], [left, width - 12]));
   const at = (t: string): number => x(new Date(t));
   const last = $derived(rows[rows.length - 1]?.ready.p50);
-  const label = (row: Row): string => (row.now ? say.now : shortDay(row.at));
+  const label = (row: Row): string => (row.now ? words.now : shortDay(row.at));
   const inWords = (row: Row): string =>
     row.ready.p10 && row.ready.p50 && row.ready.p90
       ? say.row(label(row), longDay(row.ready.p50), dayRange(row.ready.p10, row.ready.p90))
@@ -46,7 +46,7 @@
             <text x={left} y={y + 4}>{say.outOfReach}</text>
           {/if}
         {/each}
-        {#each x.ticks(Math.max(2, Math.floor((width - left) / 90))) as tick (tick.getTime())}
+        {#each x.ticks(Math.max(2, Math.floor((width - left) / 75))) as tick (tick.getTime())}
           <text x={x(tick)} y={height - 3} text-anchor="middle">{shortDay(tick)}</text>
         {/each}
       </svg>

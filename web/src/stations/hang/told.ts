@@ -1,5 +1,6 @@
 // The rows of what was told of a piece, and the span of days they cover.
 import type { Schema } from '../../api/client';
+import { fullDay } from '../../units/format';
 
 export interface Row {
   at: string;
@@ -13,8 +14,8 @@ const SHOWN = 7;
 export function rowsOf(piece: Schema['PieceOut'], now: number): Row[] {
   const today: Row = { at: new Date(now).toISOString(), ready: piece.card.ready, now: true };
   const byDay = new Map<string, Row>();
-  for (const told of piece.told) byDay.set(told.at.slice(0, 10), { ...told, now: false });
-  byDay.delete(today.at.slice(0, 10));
+  for (const told of piece.told) byDay.set(fullDay(told.at), { ...told, now: false });
+  byDay.delete(fullDay(today.at));
   return [...[...byDay.values()].slice(-SHOWN), today];
 }
 
