@@ -18,8 +18,9 @@ from zymon.core.drying.history import Piece
 from zymon.settings import Settings
 from zymon.standins.goods import Nature, scale_reading, true_loss
 from zymon.standins.live import STEP_S, LiveChamber
-from zymon.store.board import core_piece, history_of
 from zymon.store.hang import piece as stored_piece
+from zymon.work.as_forecast import core_piece
+from zymon.work.dates import history_of
 
 START = 1_791_000_000
 DAY = 86_400
@@ -102,7 +103,7 @@ class Soak:
         for i in range(0, PIECES, 2):
             lost = float(self.truth(pieces[i], self.natures[i], days)[1][-1])
             gross = scale_reading(pieces[i].gross_at(lost), self.rng)
-            body = {"gross_g": gross, "confirmed": True, "by": "Ida"}
+            body = {"gross_g": gross, "sure": True, "by": "Ida"}
             self.client.post(f"/api/pieces/{self.ids[i]}/weighings", json=body).raise_for_status()
         for card in self.client.get(f"/api/places/{self.place}/room").json()["pieces"]:
             p10, p90 = card["ready"]["p10"], card["ready"]["p90"]

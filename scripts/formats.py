@@ -11,6 +11,7 @@ from zymon.formats.hang_file import ForecastFile, HangFile
 from zymon.formats.recipe_file import RecipeFile
 from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
+from zymon.words import CODES
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
 
@@ -18,7 +19,7 @@ FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
 def documents() -> dict[str, str]:
     """File name → content of every published format."""
     with tempfile.TemporaryDirectory() as folder:
-        api = make_app(Settings(db=Path(folder) / "formats.db")).openapi()
+        api = make_app(Settings(db=Path(folder) / "formats.db"), behind_the_scenes=False).openapi()
     made = {
         "openapi.json": api,
         "zymon-hang-1.schema.json": HangFile.model_json_schema(),
@@ -27,6 +28,7 @@ def documents() -> dict[str, str]:
         "zymon-batch-1.schema.json": BatchFile.model_json_schema(),
         "zymon-ledger-1.schema.json": LedgerFile.model_json_schema(),
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
+        "sentences.json": list(CODES),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
     return {

@@ -1,16 +1,21 @@
 """Fixtures shared by all tests: a clock that stands still, a workshop on real SQLite, and its API."""
 
+import itertools
 import os
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+from httpx2 import Response
 from hypothesis import settings
 
 from support import Clock
 from zymon.app import make_app
 from zymon.settings import Settings
+from zymon.store.database import Database
 
 # how quick something is is measured by `make bench`, not here; EXPLORE=1 looks for cases nobody has seen yet
 settings.register_profile("same", deadline=None, derandomize=True)
@@ -23,12 +28,34 @@ def clock() -> Clock:
     return Clock()
 
 
+class Maker(TestClient):
+    """A client that gives each entry an identity of its own, as the forms do, unless the test gives one."""
+
+    entries = itertools.count(1)
+
+    def request(self, method: str, url: Any, **given: Any) -> Response:
+        body = given.get("json")
+        if method in ("POST", "PUT") and isinstance(body, dict) and "uid" not in body:
+            given["json"] = {"uid": f"entry-{next(self.entries)}", **body}
+        return super().request(method, url, **given)
+
+
+@pytest.fixture(scope="session")
+def empty_workshop(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A file with all its tables and nothing in them: made once, copied for each test."""
+    file = tmp_path_factory.mktemp("empty") / "workshop.db"
+    Database(file).close()
+    return file
+
+
 @pytest.fixture
-def client(tmp_path: Path, clock: Clock) -> Iterator[TestClient]:
-    app = make_app(Settings(db=tmp_path / "workshop.db", max_upload_mb=60), clock)
-    with TestClient(app) as made:
+def client(tmp_path: Path, clock: Clock, empty_workshop: Path) -> Iterator[TestClient]:
+    """The interface on real SQLite; dates are made as part of each entry, so that an answer can be asserted at once."""
+    shutil.copy(empty_workshop, tmp_path / "workshop.db")
+    app = make_app(Settings(db=tmp_path / "workshop.db", max_upload_mb=60), clock, behind_the_scenes=False)
+    with Maker(app) as made:
         yield made
-    app.state.context.db.close()
+    app.state.context.close()
 
 
 @pytest.fixture

@@ -26,6 +26,7 @@ class Server:
         self.thread.start()
 
     def stop(self) -> None:
+        self.app.state.context.followers.close()
         self.server.should_exit = True
         self.thread.join()
-        self.app.state.context.db.close()
+        self.app.state.context.close()

@@ -2,8 +2,16 @@
 
 from pathlib import Path
 
+from zymon.core.say import Said
+from zymon.words import sentence
+
 DATA = Path(__file__).parent / "data"
 NOW = 1_791_000_000  # 3 October 2026
+
+
+def words(said: dict) -> str:
+    """A sentence that was sent as code and values, in words."""
+    return sentence(Said(said["code"], said["values"]))
 
 
 class Clock:

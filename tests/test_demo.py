@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from support import NOW
+from support import NOW, words
 from zymon.app import make_app
 from zymon.demo.build import build, ensure_demo
 from zymon.settings import Settings
@@ -19,7 +19,7 @@ def wheelhouse(tmp_path_factory: pytest.TempPathFactory):
     app = make_app(Settings(db=file), lambda: NOW)
     with TestClient(app) as client:
         yield client
-    app.state.context.db.close()
+    app.state.context.close()
 
 
 def test_every_awkward_case_hangs_there(wheelhouse: TestClient) -> None:
@@ -71,7 +71,7 @@ def test_the_same_seed_makes_the_same_workshop(wheelhouse: TestClient, tmp_path:
     app = make_app(Settings(db=file), lambda: NOW)
     with TestClient(app) as client:
         assert client.get("/api/places/3/room").json() == wheelhouse.get("/api/places/3/room").json()
-    app.state.context.db.close()
+    app.state.context.close()
 
 
 def test_a_demo_somebody_worked_in_is_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
@@ -80,9 +80,9 @@ def test_a_demo_somebody_worked_in_is_kept(tmp_path: Path, capsys: pytest.Captur
     app = make_app(Settings(db=file), lambda: NOW + 60)
     with TestClient(app) as client:
         piece = client.get("/api/places/3/room").json()["pieces"][0]
-        body = {"gross_g": piece["weight_now_g"], "by": "Ida", "confirmed": True}
+        body = {"gross_g": piece["weight_now_g"], "by": "Ida", "sure": True, "uid": "worked-in"}
         client.post(f"/api/pieces/{piece['id']}/weighings", json=body).raise_for_status()
-    app.state.context.db.close()
+    app.state.context.close()
     before = file.stat().st_mtime_ns
     ensure_demo(file, now_s=NOW + 30 * 86_400)
     assert "it is kept as it is" in capsys.readouterr().out
@@ -103,7 +103,7 @@ def test_the_bench_is_laid(wheelhouse: TestClient) -> None:
 
 def test_the_round_asks_for_nothing_that_must_wait(wheelhouse: TestClient) -> None:
     today = wheelhouse.get("/api/today").json()
-    titles = [c["title"] for c in (*today["due"], *today["later"])]
+    titles = [words(c["title"]) for c in (*today["due"], *today["later"])]
     assert any("Measure the pH of J-23" in t for t in titles)
     assert not any(t.startswith("Hang J-23") for t in titles)  # it still ferments
     assert [c["state"] for c in wheelhouse.get("/api/warm").json()["ended"]] == ["stalled"]

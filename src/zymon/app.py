@@ -2,7 +2,6 @@
 
 import logging
 import socket
-import threading
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -15,14 +14,11 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from . import __version__
-from .api import errors, files, imports, line
+from .api import book, devices, errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
-from .api.devices import routes as devices
-from .api.hang import events as hook_events
-from .api.hang import mending, photos, rods
+from .api.hang import hook
 from .api.hang import place as place_itself
-from .api.hang import round as weigh_round
 from .api.hang import routes as hang
 from .api.ledger import routes as ledger
 from .api.salt import routes as salt
@@ -30,7 +26,6 @@ from .api.today import routes as today
 from .api.warm import routes as warm
 from .settings import Settings, web_folder
 from .store.database import Database
-from .store.places import places
 
 log = logging.getLogger("zymon")
 
@@ -58,33 +53,20 @@ class CallLog:
         log.info("%s %s %d %.0f ms", scope["method"], scope["path"], status, took)
 
 
-def make_app(settings: Settings, clock: Callable[[], float] = time.time) -> FastAPI:
-    """The application on the settings' database; the database is opened and brought up to date at once."""
+def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_the_scenes: bool = True) -> FastAPI:
+    """The application on the settings' database; the database is opened and brought up to date at once.
+
+    Parameters: behind_the_scenes, whether dates are made in a thread of their own or as part of each entry.
+    """
     app = FastAPI(title="Zymon", version=__version__, responses=errors.ANSWERS, docs_url=None, redoc_url=None)
     app.state.context = Context(db=Database(settings.db), settings=settings, clock=clock)
+    app.state.context.open(behind_the_scenes)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
     for station in (
-        line,
-        sheet,
-        recipes,
-        weigh_out,
-        batches,
-        ledger,
-        salt,
-        warm,
-        hang,
-        weigh_round,
-        hook_events,
-        mending,
-        rods,
-        photos,
-        place_itself,
-        today,
-        devices,
-        imports,
-        files,
-    ):
+        line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, today, book, devices,
+        imports, files,
+    ):  # fmt: skip
         app.include_router(station.router)
 
     app.add_middleware(CallLog)
@@ -120,13 +102,17 @@ def free_port(host: str, wanted: int) -> socket.socket:
     raise OSError(f"no free port on {host}")
 
 
-def make_dates(app: FastAPI) -> None:
-    """Make every chamber's forecasts while the page is still on its way, so that the first look is not kept waiting."""
-    context: Context = app.state.context
-    with context.db.reading() as session:
-        for chamber in places(session):
-            if chamber.kind == "chamber":
-                context.board.of_place(session, chamber.id, context.now_s)
+class Serving(uvicorn.Server):
+    """A server that says good-bye to those who follow before it waits for what is under way."""
+
+    def __init__(self, config: uvicorn.Config, context: Context) -> None:
+        super().__init__(config)
+        self.context = context
+
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        """Stop serving."""
+        self.context.followers.close()
+        await super().shutdown(sockets)
 
 
 def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None) -> None:
@@ -142,7 +128,6 @@ def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None
     print(f"Zymon is at {address}/  (Ctrl-C stops it)", flush=True)
     if beside is not None:
         beside(app, address)
-    threading.Thread(target=make_dates, args=(app,), daemon=True).start()
     config = uvicorn.Config(
         app,
         log_level="warning",
@@ -151,8 +136,10 @@ def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None
         ssl_certfile=settings.certificate,
         ssl_keyfile=settings.certificate_key,
     )
-    server = uvicorn.Server(config)
+    server = Serving(config, app.state.context)
     try:
         server.run(sockets=[listening])
     except KeyboardInterrupt:
         log.info("stopped")
+    finally:
+        app.state.context.close()

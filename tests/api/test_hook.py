@@ -27,8 +27,12 @@ def test_an_inspection_gives_advice_and_a_hold_stays_until_released(
     event = client.get(url).json()["events"][0]
     struck = client.post(f"/api/hook-events/{event['id']}/strike", json={"reason": "too early", **BY}).json()
     assert struck["held"]
-    client.post(f"/api/pieces/{card['id']}/take-down", json={"reason": "cut", **BY}).raise_for_status()
-    assert note("turn", "uid-5").status_code == 409
+    client.post(
+        f"/api/pieces/{card['id']}/take-down", json={"kind": "down", "not_weighed": True, **BY}
+    ).raise_for_status()
+    clock.now += DAY
+    late = note("turn", "uid-5")
+    assert (late.status_code, late.json()["detail"]) == (409, "J-14-03 was not on a hook at that time")
 
 
 def test_the_first_week_is_turned_day_by_day(client: TestClient, clock: Clock, chamber: dict) -> None:
@@ -39,13 +43,13 @@ def test_the_first_week_is_turned_day_by_day(client: TestClient, clock: Clock, c
 
     def turning() -> dict | None:
         due = client.get("/api/today").json()["due"]
-        return next((c for c in due if c["title"].startswith("Turn end for end")), None)
+        return next((c for c in due if c["title"]["code"] == "today.turn"), None)
 
     assert turning() is None
     clock.now = NOW + DAY
     line = turning()
     assert line is not None
-    assert line["detail"] == "Juniper salame, day 2 of 7"
+    assert line["detail"]["values"] == {"product": "Juniper salame", "day": 2, "days": 7}
     assert sorted(line["action"]["pieces"]) == ids
     body = {"uid": "turn-1", "pieces": ids, "kind": "turn", **BY}
     assert client.post("/api/hook-events", json=body).status_code == 201

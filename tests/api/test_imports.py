@@ -83,7 +83,7 @@ def test_the_unit_is_asked_for_when_the_header_is_silent(client: TestClient, cha
 
 
 def test_weights_find_their_pieces_or_are_named(client: TestClient, chamber: dict) -> None:
-    client.post("/api/pieces", json=piece_body(chamber, hung_on="2026-09-10")).raise_for_status()
+    client.post("/api/pieces", json=piece_body(chamber, at="2026-09-10T07:00:00Z")).raise_for_status()
     text = (
         "tag,at,gross_g\nJ-14-03,2026-09-16T08:00:00Z,795\nJ-14-03,2026-09-22T08:00:00Z,741\n"
         "X-1,2026-09-22T08:00:00Z,700\nJ-14-03,2026-08-01T08:00:00Z,830\n"

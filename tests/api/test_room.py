@@ -6,7 +6,7 @@ import numpy as np
 from fastapi.testclient import TestClient
 from PIL import Image
 
-from support import NOW, Clock, piece_body
+from support import NOW, Clock, piece_body, words
 
 BY = {"by": "Ida"}
 DAY = 86_400
@@ -61,9 +61,11 @@ def test_two_pieces_change_places_and_both_moves_stay_on_record(
     room = client.post(url, json={"other_id": other["id"], **BY}).json()
     assert {c["tag"]: c["hook"] for c in room["pieces"]} == {"J-14-01": 3, "J-14-03": 1}
     past = client.get(f"/api/pieces/{one['id']}").json()["hangings"]
-    assert [(h["hook"], h["end_reason"]) for h in past] == [(1, "changed places, to rod 1 hook 3"), (3, None)]
+    assert [(h["hook"], h["ended_as"]) for h in past] == [(1, "moved"), (3, None)]
     assert client.post(url, json={"other_id": one["id"], **BY}).status_code == 409
-    client.post(f"/api/pieces/{other['id']}/take-down", json={"reason": "cut", **BY}).raise_for_status()
+    client.post(
+        f"/api/pieces/{other['id']}/take-down", json={"kind": "down", "not_weighed": True, **BY}
+    ).raise_for_status()
     assert client.post(url, json={"other_id": other["id"], **BY}).status_code == 409
 
 
@@ -71,12 +73,12 @@ def test_a_fast_piece_is_told_from_a_dry_room_and_each_mend_has_its_price(
     client: TestClient, clock: Clock, chamber: dict
 ) -> None:
     climate(client, chamber["place"]["id"], 12, 78)
-    hung_on = "2026-09-21"
-    cards = [hang(client, chamber, h, hung_on=hung_on) for h in (1, 2, 3)]
+    hung_at = "2026-09-21T07:00:00Z"
+    cards = [hang(client, chamber, h, at=hung_at) for h in (1, 2, 3)]
     for card, first, second in zip(cards, (812, 812, 742), (790, 791, 660), strict=True):
         for days, gross in ((7, first), (1, second)):
             body = {"gross_g": gross, "at": np.datetime_as_string(np.datetime64(NOW - days * DAY, "s")) + "Z", **BY}
-            answer = client.post(f"/api/pieces/{card['id']}/weighings", json={**body, "confirmed": True})
+            answer = client.post(f"/api/pieces/{card['id']}/weighings", json={**body, "sure": True})
             assert answer.status_code == 201, answer.text
     well, fast = (client.get(f"/api/pieces/{cards[i]['id']}/mending").json()["mending"] for i in (0, 2))
     assert well is None
@@ -95,7 +97,7 @@ def test_a_room_that_dries_out_is_said_once_for_all(client: TestClient, chamber:
     climate(client, place, 2, 69)
     assert room_of(client, chamber)["shift"]["by_rh_percent"] == -10
     due = client.get("/api/today").json()["due"]
-    assert any(c["title"] == "The air of Cellar is 10 points drier than in the two weeks before" for c in due)
+    assert any(words(c["title"]) == "The air of Cellar is 10 points drier than in the two weeks before" for c in due)
 
 
 def picture(width: int, height: int, **saved: object) -> bytes:
@@ -149,9 +151,9 @@ def test_a_piece_that_is_moved_keeps_the_climate_it_had(client: TestClient, cloc
     rod = client.get(f"/api/places/{attic}/room").json()["rods"][0]["id"]
     climate(client, chamber["place"]["id"], 30, 82)
     climate(client, attic, 30, 58)
-    hung_on = "2026-09-13"
-    stays, moves = (hang(client, chamber, h, hung_on=hung_on) for h in (1, 2))
-    dried = hang(client, chamber, 3, hung_on=hung_on, rod_id=rod)
+    hung_at = "2026-09-13T07:00:00Z"
+    stays, moves = (hang(client, chamber, h, at=hung_at) for h in (1, 2))
+    dried = hang(client, chamber, 3, at=hung_at, rod_id=rod)
     back = chamber["rods"][0]["id"]
     for card in (moves, dried):  # now one goes up, and the other comes down
         to = {"rod_id": rod, "hook": 2} if card is moves else {"rod_id": back, "hook": 3}
@@ -199,10 +201,10 @@ def test_pieces_change_places_after_their_week_before_anything_is_known_of_the_h
     assert swaps() == []
     clock.now += 3 * DAY
     (first,) = swaps()  # one pair a day
-    assert first["title"] == "J-14-01 and J-14-03 change places"
-    assert "nobody knows yet which gets more air" in first["detail"]
+    assert (first["title"]["code"], first["title"]["values"]) == ("today.swap", {"one": "J-14-01", "other": "J-14-03"})
+    assert first["detail"]["code"] == "today.swap_blind"
     one, other = first["action"]["pieces"]
     client.post(f"/api/pieces/{one}/swap", json={"other_id": other, **BY}).raise_for_status()
     (second,) = swaps()
-    assert second["title"] == "J-14-02 and J-14-04 change places"
+    assert second["title"]["values"] == {"one": "J-14-02", "other": "J-14-04"}
     assert client.get(f"/api/pieces/{cards[1]['id']}").json()["card"]["hook"] == 3

@@ -15,7 +15,7 @@ def iso(seconds: float) -> str:
 
 def hung(client: TestClient, room: dict, hook: int) -> dict:
     on = datetime.fromtimestamp(NOW - 12 * DAY, UTC).date().isoformat()
-    body = piece_body(room, tag=f"J-14-{hook:02d}", hook=hook, hung_on=on)
+    body = piece_body(room, tag=f"J-14-{hook:02d}", hook=hook, at=f"{on}T07:00:00Z")
     answer = client.post("/api/pieces", json=body)
     assert answer.status_code == 201, answer.text
     return answer.json()["card"]
@@ -53,7 +53,9 @@ def test_a_round_says_what_to_weigh_and_counts_everything_once(client: TestClien
 def test_a_weight_for_a_piece_that_was_cut_is_refused_alone(client: TestClient, clock: Clock, chamber: dict) -> None:
     first, second = (hung(client, chamber, i) for i in (1, 2))
     clock.now = NOW - DAY
-    client.post(f"/api/pieces/{first['id']}/take-down", json={"reason": "cut", "by": "Ida"}).raise_for_status()
+    client.post(
+        f"/api/pieces/{first['id']}/take-down", json={"kind": "down", "not_weighed": True, "by": "Ida"}
+    ).raise_for_status()
     clock.now = NOW
     answers = enter(client, "Ida", ("uid-1", first["id"], 740), ("uid-2", second["id"], 741), ("uid-3", 999, 500))
     assert [a["outcome"] for a in answers] == ["refused", "stored", "refused"]

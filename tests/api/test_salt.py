@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 from icalendar import Calendar
 
-from support import NOW, Clock, piece_body
+from support import NOW, Clock, piece_body, words
 
 DAY = 86_400
 
@@ -161,7 +161,7 @@ def test_the_round_and_its_calendar_over_a_clock_change(client: TestClient, cloc
     clock.now = datetime(2026, 10, 23, 7, 0, tzinfo=UTC).timestamp()  # clocks go back on the 25th
     put_in(client, fridge)
     round_now = client.get("/api/today").json()
-    turn = next(c for c in round_now["later"] if "Turn" in c["title"])
+    turn = next(c for c in round_now["later"] if "Turn" in words(c["title"]))
     due = datetime.fromisoformat(turn["best"])
     assert due == datetime(2026, 10, 24, 19, 0, tzinfo=UTC)
 
@@ -179,11 +179,11 @@ def test_the_round_and_its_calendar_over_a_clock_change(client: TestClient, cloc
     moved = again[uid]
     assert moved.utcoffset() == timedelta(hours=1)
     assert moved.timestamp() == clock.now
-    late = next(c for c in client.get("/api/today").json()["due"] if "Turn" in c["title"])
+    late = next(c for c in client.get("/api/today").json()["due"] if "Turn" in words(c["title"]))
     assert (late["when"], late["missed"]) == ("late", 1)
     pieces = late["action"]["pieces"]
     assert note(client, pieces, late["action"]["kinds"][0]).status_code == 201
-    assert all("Turn" not in c["title"] for c in client.get("/api/today").json()["due"])
+    assert all("Turn" not in words(c["title"]) for c in client.get("/api/today").json()["due"])
     assert uid not in events()
 
 
@@ -209,7 +209,7 @@ def test_many_steps_are_all_counted(client: TestClient, clock: Clock, fridge: in
         clock.now += 3600
         assert note(client, [piece["id"]], "way", way="buried", percent=3.0).status_code == 201
     clock.now += DAY
-    assert note(client, [piece["id"]], "out", value=1800, confirmed=True).status_code == 201
+    assert note(client, [piece["id"]], "out", value=1800, sure=True).status_code == 201
     salty = client.get(f"/api/salt/{piece['id']}").json()["card"]["mean_percent"]
     assert note(client, [piece["id"]], "soak", value=2).status_code == 201
     clock.now += DAY

@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from making import made
-from support import Clock, piece_body, sheet_body
+from support import Clock, piece_body, sheet_body, words
 
 HOUR = 3600
 BY = {"by": "Ida"}
@@ -68,10 +68,10 @@ def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int
     log(client, box, start - HOUR, clock.now)
     slip = read(client, batch, 53.0)
     assert (slip.status_code, slip.json()["detail"]) == (409, "pH 53 cannot be: 5.3?")
-    assert read(client, batch, 53.0, confirmed=True).status_code == 422  # no answer makes it a pH
+    assert read(client, batch, 53.0, sure=True).status_code == 422  # no answer makes it a pH
     fahrenheit = read(client, batch, 5.45, sample_c=72)
     assert "In degrees Fahrenheit that is 22 °C" in fahrenheit.json()["detail"]
-    assert "before it was stuffed" in read(client, batch, 5.6, at=iso(start - HOUR), confirmed=True).json()["detail"]
+    assert "before it was stuffed" in read(client, batch, 5.6, at=iso(start - HOUR), sure=True).json()["detail"]
     once = {"uid": "reading-1", "ph": 5.47, **BY}
     for _ in range(2):  # sent twice it counts once
         assert client.post(f"/api/warm/{batch}/readings", json=once).status_code == 201
@@ -84,7 +84,7 @@ def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int
     cooler = client.post(f"/api/warm/{batch}/what-if", json={"setpoint_c": 15}).json()
     assert cooler["crosses"]["p50"] is None or cooler["crosses"]["p50"] > card["crosses"]["p50"]
     today = client.get("/api/today").json()
-    assert any("Measure the pH" in c["title"] for c in [*today["due"], *today["later"]])
+    assert any("Measure the pH" in words(c["title"]) for c in [*today["due"], *today["later"]])
 
     clock.now = start + 22 * HOUR
     log(client, box, start + 15 * HOUR + 600, clock.now)
@@ -125,7 +125,7 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
     clock.now = start + 75 * HOUR
     log(client, box, start, clock.now, c=26.0)
     for hour, ph in ((15, 5.76), (24, 5.75), (48, 5.72)):
-        assert read(client, batch, ph, at=iso(start + hour * HOUR), confirmed=True).status_code == 201
+        assert read(client, batch, ph, at=iso(start + hour * HOUR), sure=True).status_code == 201
     card = client.get(f"/api/warm/{batch}").json()["card"]
     assert card["state"] == "over_allowance"
     assert "culture dead" in card["causes"][0]
@@ -138,7 +138,7 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
     why = {"uid": "ev-2", "kind": "discard", **BY}
     assert client.post(f"/api/warm/{batch}/events", json=why).status_code == 422
     client.post(f"/api/warm/{batch}/events", json={**why, "note": "did not sour"}).raise_for_status()
-    assert read(client, batch, 5.2, confirmed=True).status_code == 409
+    assert read(client, batch, 5.2, sure=True).status_code == 409
     told = client.get(f"/api/batches/{batch}").json()
     assert told["discarded"] == "Ida: did not sour"
     code = told["code"]

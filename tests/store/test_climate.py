@@ -8,7 +8,7 @@ import pytest
 from support import NOW
 from zymon.standins.chamber import SimulatedChamber
 from zymon.store import places
-from zymon.store.climate import add_readings, all_readings, hourly_log, series, series_along
+from zymon.store.climate import Source, add_readings, all_readings, hourly_log, series, series_along
 from zymon.store.database import Database
 
 
@@ -21,8 +21,8 @@ def cellar(tmp_path: Path):
     with db.writing() as session:
         place = places.make_place(session, "Cellar", "chamber", [1], None, (13.0, 78.0), "Ida", NOW).id
         # in two parts that meet inside an hour, the later one first
-        add_readings(session, place, rows[3007:], None)
-        add_readings(session, place, rows[:3007], None)
+        add_readings(session, place, rows[3007:], Source())
+        add_readings(session, place, rows[:3007], Source())
     yield db, place, rows
     db.close()
 
@@ -58,7 +58,7 @@ def test_a_moved_piece_felt_one_place_after_the_other(cellar) -> None:
     first_s, moved_s, last_s = rows[0][0], rows[0][0] + 10 * 86_400, rows[-1][0]
     with db.writing() as session:
         loft = places.make_place(session, "Loft", "chamber", [1], None, (6.0, 78.0), "Ida", NOW).id
-        add_readings(session, loft, [(at, 6.0, 78.0) for at, _, _ in rows], None)
+        add_readings(session, loft, [(at, 6.0, 78.0) for at, _, _ in rows], Source())
         felt = series_along(session, [(pit, first_s, moved_s), (loft, moved_s, last_s)], points=300)
         alone = series(session, pit, first_s, last_s, points=300)
     assert felt.at_s == alone.at_s

@@ -67,6 +67,7 @@ def test_an_older_workshop_keeps_its_data(tmp_path: Path) -> None:
 
 
 def _call(base: str, path: str, body: dict, method: str = "POST") -> dict:
+    body = {"uid": f"entry-{time.monotonic_ns()}", **body}
     request = urllib.request.Request(
         base + path, json.dumps(body).encode(), {"Content-Type": "application/json"}, method=method
     )
@@ -95,11 +96,11 @@ def test_kill_during_writes_loses_nothing_acknowledged(tmp_path: Path) -> None:
     place = _call(base, "/api/places", {"name": "C", "hooks_per_rod": [2], "by": "Ida"})["id"]
     with urllib.request.urlopen(f"{base}/api/places/{place}/room") as answer:
         room = json.load(answer)
-    piece = _call(base, "/api/pieces", piece_body(room, hung_on="2026-01-02"))["card"]["id"]
+    piece = _call(base, "/api/pieces", piece_body(room, at="2026-01-02T07:00:00Z"))["card"]["id"]
     acknowledged = []
     for i in range(12):
         weight = 700.0 - i
-        body = {"gross_g": weight, "confirmed": True, "by": "Ida"}
+        body = {"gross_g": weight, "sure": True, "by": "Ida"}
         _call(base, f"/api/pieces/{piece}/weighings", body)
         acknowledged.append(weight)
     server.send_signal(signal.SIGKILL)

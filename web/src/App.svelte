@@ -6,6 +6,7 @@
 
   import { keepProgram } from './shell/connection.svelte';
   import Connection from './shell/Connection.svelte';
+  import { follow } from './shell/follow.svelte';
   import Notice from './shell/Notice.svelte';
   import { session } from './shell/session.svelte';
 
@@ -14,6 +15,7 @@
       queries: { staleTime: 5_000, refetchOnWindowFocus: true, retry: false, networkMode: 'always' },
     },
   });
+  $effect(() => follow(queries));
   keepProgram(() => void queries.invalidateQueries());
   $effect(() => {
     document.documentElement.dataset.theme = session.dark ? 'cellar' : 'limewash';

@@ -1,16 +1,13 @@
-"""What every route needs: the database, the forecasts, the settings and the clock."""
+"""What every route needs: the workshop with its records, dates and clock, and what this server keeps besides."""
 
 from collections import deque
-from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import UTC, datetime
 from typing import Annotated, Protocol
 
 from fastapi import Depends, Path, Request
 
 from zymon.settings import Settings
-from zymon.store.board import Board
-from zymon.store.database import Database
+from zymon.work.premises import Premises
 
 
 class Standins(Protocol):
@@ -26,24 +23,16 @@ class Standins(Protocol):
         """Dip the simulated meter into a batch's pinch; it sends the pH."""
 
 
-@dataclass
-class Context:
+@dataclass(kw_only=True)
+class Context(Premises):
     """One running server."""
 
-    db: Database
     settings: Settings
-    clock: Callable[[], float]
-    board: Board = field(default_factory=Board)
     # the last previewed file as it was read, by its token: confirmed at once, a million rows need not be read again;
     # after a restart or another preview the staged file is read anew
     latest_preview: tuple[str, object] | None = None
     device_calls: dict[int, deque[float]] = field(default_factory=dict)  # when each device called lately
     standins: Standins | None = None  # where the workshop is simulated
-
-    @property
-    def now_s(self) -> int:
-        """The present, in whole seconds since 1970."""
-        return int(self.clock())
 
 
 def _context(request: Request) -> Context:
@@ -54,8 +43,3 @@ def _context(request: Request) -> Context:
 
 Ctx = Annotated[Context, Depends(_context)]
 Id = Annotated[int, Path(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
-
-
-def moment(seconds: float) -> datetime:
-    """UTC moment of seconds since 1970."""
-    return datetime.fromtimestamp(round(seconds), UTC)

@@ -7,39 +7,35 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
-from zymon.core.errors import OutOfRangeError, ZymonError
+from zymon.core.errors import OutOfRangeError
+from zymon.core.say import Said
 from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.devices import UnknownDeviceError
-from zymon.store.places import ClashError, NotFoundError
+from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError
+from zymon.words import sentence
+from zymon.work.devices import FloodError
+from zymon.work.imports import NeedsAnswerError
+from zymon.work.premises import DoubtfulError
+from zymon.work.schemas import SaidOut
 
 
 class Problem(BaseModel):
-    """What went wrong, in the words of the job; `where` names the field or line."""
+    """What went wrong, in the words of the job; `where` names the field or line; `said`, what is asked, as a code."""
 
     code: str
     detail: str
     where: str | None = None
-
-
-class DoubtfulError(ZymonError, ValueError):
-    """A weight or pH that is asked about before it counts."""
-
-
-class NeedsAnswerError(ZymonError, ValueError):
-    """A file that cannot be brought in before a question is answered or its faults are dealt with."""
-
-
-class FloodError(ZymonError, RuntimeError):
-    """More calls than anybody needs."""
+    said: SaidOut | None = None
 
 
 # most special first
 STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (DoubtfulError, 409, "doubtful"),
     (NeedsAnswerError, 409, "answer_needed"),
+    (ChangedMeanwhileError, 409, "changed_meanwhile"),
     (UnknownDeviceError, 401, "unknown_device"),
     (FloodError, 429, "flood"),
     (NotFoundError, 404, "not_found"),
@@ -70,16 +66,19 @@ _FIELDS = {
 }
 
 
-def _body(code: str, detail: str, where: str | None = None) -> dict[str, Any]:
-    return Problem(code=code, detail=detail, where=where).model_dump()
+def _body(code: str, detail: str, where: str | None = None, said: Said | None = None) -> dict[str, Any]:
+    asked = None if said is None else SaidOut.model_validate(said)
+    return Problem(code=code, detail=detail, where=where, said=asked).model_dump()
 
 
 def install(app: FastAPI) -> None:
     """Answer every known error with its status and a Problem."""
 
     def handler(status: int, code: str) -> Any:
-        async def answer(_request: Request, error: Exception) -> JSONResponse:
-            return JSONResponse(_body(code, str(error)), status_code=status)
+        async def answer(request: Request, error: Exception) -> JSONResponse:
+            question = getattr(error, "question", None)
+            detail = str(error) if question is None else sentence(question, request.app.state.context.zone)
+            return JSONResponse(_body(code, detail, said=question), status_code=status)
 
         return answer
 

@@ -1,82 +1,69 @@
-"""The line itself: health, the workshop, its places and their climate."""
+"""The line itself: health, the workshop, its places, their climate, and what happens meanwhile."""
 
+import asyncio
 import time
+from collections.abc import AsyncIterator
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
+from fastapi.responses import StreamingResponse
 
 from zymon import __version__
-from zymon.store import places as store
-from zymon.store.board import hanging_count
-from zymon.store.climate import series
-from zymon.store.hang import pieces_in_places
-from zymon.store.salt import count_in_salt
-from zymon.store.warm import in_the_warm
+from zymon.work import line as work
+from zymon.work import schemas as s
 
-from . import schemas as s
-from . import views
-from .context import Ctx, Id, moment
-from .hang.schemas import Room
-from .hang.views import room as room_view
+from .context import Ctx, Id
 
 router = APIRouter(tags=["line"])
+
+BEAT_S = 15.0  # a sign of life at least so often, so that a line that is cut is noticed
 
 
 @router.get("/health")
 def health(ctx: Ctx) -> s.Health:
     """Say that the server and its database are up."""
-    with ctx.db.reading() as session:
-        return s.Health(version=__version__, pieces_hanging=hanging_count(session))
+    return s.Health(version=__version__, pieces_hanging=work.pieces_hanging(ctx))
 
 
 @router.get("/api/line")
 def line(ctx: Ctx) -> s.Line:
     """The workshop and its places in walking order."""
-    with ctx.db.reading() as session:
-        shop = store.workshop(session)
-        counts = pieces_in_places(session)
-        return s.Line(
-            workshop=None if shop is None else s.WorkshopIn(name=shop.name, time_zone=shop.time_zone),
-            now=moment(ctx.now_s),
-            places=[views.place_out(session, p, counts.get(p.id, 0), ctx.now_s) for p in store.places(session)],
-            in_salt=count_in_salt(session),
-            in_warm=len(in_the_warm(session, ctx.now_s)),
-            simulated=ctx.standins is not None,
-        )
+    return work.line(ctx, ctx.standins is not None)
+
+
+@router.get("/api/follow", response_class=StreamingResponse)
+async def follow(ctx: Ctx) -> StreamingResponse:
+    """What happens, as server-sent events: `making` and `made`, with the place whose dates are made anew."""
+    return StreamingResponse(_events(ctx), media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+
+
+async def _events(ctx: Ctx) -> AsyncIterator[str]:
+    mine = ctx.followers.join()
+    try:
+        yield ": here\n\n"
+        while not ctx.followers.closed:
+            try:
+                happening = await asyncio.wait_for(mine.queue.get(), BEAT_S)
+            except TimeoutError:
+                yield ": still here\n\n"
+                continue
+            if happening is None:
+                return
+            yield f"event: {happening.what}\ndata: {happening.place_id}\n\n"
+    finally:
+        ctx.followers.leave(mine)
 
 
 @router.put("/api/workshop")
-def put_workshop(ctx: Ctx, body: s.WorkshopIn) -> s.WorkshopIn:
+def put_workshop(ctx: Ctx, body: s.WorkshopIn) -> s.WorkshopOut:
     """Name the workshop and set its time zone."""
-    with ctx.db.writing() as session:
-        store.open_workshop(session, body.name, body.time_zone, ctx.now_s)
-    return body
+    return work.name_workshop(ctx, body)
 
 
 @router.post("/api/places", status_code=201)
 def make_place(ctx: Ctx, body: s.PlaceIn) -> s.PlaceOut:
     """Make a place with its rods and set point."""
-    with ctx.db.writing() as session:
-        made = store.make_place(
-            session,
-            body.name,
-            body.kind,
-            body.hooks_per_rod,
-            body.hook_spacing_mm,
-            (body.setpoint.temperature_c, body.setpoint.rh_percent),
-            body.by,
-            ctx.now_s,
-        )
-        return views.place_out(session, made, 0, ctx.now_s)
-
-
-@router.post("/api/places/{place_id}/setpoint")
-def set_place(ctx: Ctx, place_id: Id, body: s.SetpointIn) -> Room:
-    """Note that a place was set anew; the earlier set points stay on record."""
-    with ctx.db.writing() as session:
-        store.change_setpoint(session, place_id, body.temperature_c, body.rh_percent, body.by, ctx.now_s)
-    with ctx.db.reading() as session:
-        return room_view(ctx, session, place_id)
+    return work.make_place(ctx, body)
 
 
 @router.get("/api/places/{place_id}/climate")
@@ -90,8 +77,30 @@ def climate(
 ) -> s.ClimateOut:
     """The climate of a place between two times, in as many points as the chart has pixels."""
     began = time.perf_counter()
-    with ctx.db.reading() as session:
-        store.place(session, place_id)
-        found = views.climate_out(series(session, place_id, from_s, max(to_s, from_s + 60), points))
+    found = work.climate(ctx, place_id, from_s, to_s, points)
     response.headers["Server-Timing"] = f"series;dur={(time.perf_counter() - began) * 1000:.1f}"
     return found
+
+
+@router.get("/api/places/{place_id}/log")
+def log_of(ctx: Ctx, place_id: Id, days: Annotated[int, Query(ge=1, le=4000)] = 400) -> work.LogOut:
+    """Where the readings of a place came from, and which stretches do not count."""
+    return work.log_of(ctx, place_id, days)
+
+
+@router.post("/api/places/{place_id}/readings", status_code=201)
+def type_reading(ctx: Ctx, place_id: Id, body: work.TypedIn) -> work.LogOut:
+    """Note a reading by hand."""
+    return work.type_reading(ctx, place_id, body)
+
+
+@router.post("/api/places/{place_id}/log/strike", status_code=201)
+def strike_stretch(ctx: Ctx, place_id: Id, body: work.StretchIn) -> work.LogOut:
+    """Take a stretch of the log out of the count, with the reason."""
+    return work.strike_stretch(ctx, place_id, body)
+
+
+@router.post("/api/stretches/{strike_id}/restore")
+def restore_stretch(ctx: Ctx, strike_id: Id, body: s.StrikeIn) -> work.LogOut:
+    """Bring a struck stretch back."""
+    return work.restore_stretch(ctx, strike_id, body)

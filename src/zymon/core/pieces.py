@@ -45,6 +45,44 @@ def target_weight(start_gross_g: float, tare_g: float, target_loss_percent: floa
     return Target(round(net_g + tare_g, 9), round(net_g, 9))
 
 
+def tag_grams(target_gross_g: float) -> int:
+    """What stands on the tag: the target to the gram [g].
+
+    Parameters: target_gross_g [g] above 0. Halves go up, as on every scale that shows whole grams.
+
+    >>> tag_grams(606.5), tag_grams(606.4)
+    (607, 606)
+    """
+    require("target", target_gross_g, 0.0, math.inf, "g", open_low=True)
+    return math.floor(target_gross_g + 0.5)
+
+
+def at_target(gross_g: float, target_gross_g: float) -> bool:
+    """Whether a reading of the scale is at the tag's gram or under it.
+
+    Parameters: gross_g, the reading [g]; target_gross_g [g]. The maker reads the tag, so its gram decides.
+
+    >>> at_target(607.0, 606.6), at_target(607.1, 606.6)
+    (True, False)
+    """
+    return gross_g <= tag_grams(target_gross_g)
+
+
+def sliced(start_gross_g: float, tare_g: float, before_gross_g: float, after_gross_g: float) -> float:
+    """The gross start weight that keeps a piece's loss true after a slice was taken off [g].
+
+    Parameters: start_gross_g, tare_g; before_gross_g, after_gross_g [g], weighed around the cut; the tare stays on.
+    Equation: what is left of the net weight is what is left of its start. Raises OutOfRangeError.
+
+    >>> sliced(1010, 10, 710, 640)
+    910.0
+    """
+    before_g, after_g = net_weight(before_gross_g, tare_g), net_weight(after_gross_g, tare_g)
+    if after_g >= before_g:
+        raise OutOfRangeError(f"a slice takes weight off: {after_gross_g:g} g after, {before_gross_g:g} g before")
+    return tare_g + net_weight(start_gross_g, tare_g) * after_g / before_g
+
+
 def loss_percent(start_gross_g: float, tare_g: float, gross_g: float) -> float:
     """Share of the net start weight that is gone [%]; negative when the piece has gained.
 

@@ -3,9 +3,28 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .faults import COAT_DAYS
+
 ROTATE_AFTER_DAYS = 7.0
 WORTH_RATIO = 1.25  # of the air of two hooks, from which changing places is worth the walk
 STILL_DRYING_SHARE = 0.9  # of the way to the target, after which a piece is left in peace
+
+
+TURNED_DAYS = 7  # end for end, every day of the first week; practice
+NOT_TURNED_FROM_C = 28.0  # in such warmth goods lie or hang for two days and are not turned; practice
+
+
+def wants_turning(coated: bool, days_hung: float, set_c: float | None) -> bool:
+    """Whether a piece is turned, or, if coated, looked at daily. Parameters: coated; days_hung; set_c [°C].
+
+    A coat cracks when it is moved: it is looked at while it sets, patched, and left alone.
+
+    >>> wants_turning(False, 3.0, 13.0), wants_turning(False, 8.0, 13.0), wants_turning(False, 1.0, 35.0)
+    (True, False, False)
+    """
+    if set_c is not None and set_c >= NOT_TURNED_FROM_C:
+        return False
+    return days_hung < (COAT_DAYS if coated else TURNED_DAYS)
 
 
 @dataclass(frozen=True)

@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy.orm import Session
-
 from zymon.core.bench.weighing import things
 from zymon.formats.recipe_file import SheetCuring, SheetLine, SheetModel, SheetPart, SheetPlan
 from zymon.store import bench
 from zymon.store.bench_models import MadePiece, WeighEntry, WeighOut
+from zymon.store.database import Session
 from zymon.store.models import Place
 
 from .plan import DAY, PEOPLE
@@ -72,6 +71,7 @@ class _Bowl:
             started_s=self.at_s,
             by=PEOPLE[1],
             meat_temperature_c=1.8,
+            meat_temperature_s=self.at_s,
         )
         self.session.add(made)
         lots = {"meat-0": ("SH-1147", "meat"), "meat-1": ("BF-212", "meat"), "curing": ("CS-31", "curing_salt")}
@@ -97,7 +97,7 @@ def lay_the_bench(session: Session, warm: Place, now_s: int) -> None:
     first = SALAME.model_copy(update={"lines": [line for line in SALAME.lines if line.name != "Garlic"]})
     recipe = bench.add_recipe(session, "Juniper salame", first.model_dump_json(), "", PEOPLE[0], now_s - int(200 * DAY))
     why = "a little garlic, steeped; the last batch tasted of juniper alone"
-    version = bench.add_version(session, recipe.id, SALAME.model_dump_json(), why, PEOPLE[0], now_s - int(60 * DAY))
+    version = bench.add_version(session, recipe.id, 1, SALAME.model_dump_json(), why, PEOPLE[0], now_s - int(60 * DAY))
     bench.add_recipe(
         session, "Neck with hay-smoked pepper", NECK.model_dump_json(), "", PEOPLE[0], now_s - int(180 * DAY)
     )
@@ -112,7 +112,8 @@ def lay_the_bench(session: Session, warm: Place, now_s: int) -> None:
     made = bench.make_batch(session, new, whole, PEOPLE[1], yesterday + HOUR)
     pieces = [
         MadePiece(
-            tag=f"J-23-{i + 1:02d}", gross_g=gross_g, casing_g=5.0, net_g=0.0, string_g=6.0, coat_g=0.0, raw_g=None,
+            tag=f"J-23-{i + 1:02d}", shape="cylinder", casing="natural", gross_g=gross_g, casing_g=5.0,
+            net_g=0.0, string_g=6.0, coat_g=0.0, raw_g=None,
             cured_g=None, diameter_mm=diameter_mm, thickness_mm=None, length_mm=None, target_loss_percent=36.0,
             loss_basis="hung", made_s=yesterday + 2 * HOUR, by=PEOPLE[1],
         )

@@ -5,15 +5,14 @@ from pathlib import Path
 
 import numpy as np
 import numpy.typing as npt
-from sqlalchemy.orm import Session
 
 from zymon.core.drying.climate import Log
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.standins.goods import Nature, scale_reading, true_loss
 from zymon.store import hang, places
 from zymon.store.bench_models import MadePiece, RecipeVersion, WeighEntry, WeighOut
-from zymon.store.climate import add_readings
-from zymon.store.database import Database
+from zymon.store.climate import Source, add_readings
+from zymon.store.database import Database, Session
 from zymon.store.models import ImportReport, Piece, Place, Weighing
 
 from .bench import lay_the_bench
@@ -64,7 +63,7 @@ def _worked_in(file: Path) -> bool:
 def build(file: Path, now_s: int) -> None:
     """Make the whole demo workshop in a new file."""
     db = Database(file)
-    with db.writing() as session:
+    with db.writing(PEOPLE[0], now_s) as session:
         places.open_workshop(session, WORKSHOP, TIME_ZONE, now_s - int(400 * DAY))
         logs: dict[str, Log] = {}
         stored: dict[str, Place] = {}
@@ -100,7 +99,7 @@ def build(file: Path, now_s: int) -> None:
             session.add(report)
             session.flush()
             rows = list(zip(times.astype(np.int64).tolist(), c.tolist(), rh.tolist(), strict=True))
-            add_readings(session, made.id, rows, report.id)
+            add_readings(session, made.id, rows, Source(import_id=report.id))
             hourly = slice(None, None, 12)
             logs[demo.name], stored[demo.name] = Log(times[hourly], c[hourly], rh[hourly]), made
         for number, batch in enumerate((*FINISHED, *HANGING)):
@@ -196,7 +195,20 @@ class _Maker:
         if b.weighed is None or i in b.weighed:
             self._weigh(made, core, time_s, loss, i, end)
         if down_s is not None:
-            hang.take_down(self.session, made.id, f"at target ({PEOPLE[0]})", down_s)
+            self._take_down(made, round(core.gross_at(float(np.interp(down_s - hung_s, time_s, loss)))), i, down_s)
+
+    def _take_down(self, made: Piece, gross_g: float, i: int, down_s: int) -> None:
+        """Weighed as it comes off its hook; what becomes of it as its batch's plan says."""
+        by = PEOPLE[0]
+        hang.add_weighing(self.session, made, hang.NewWeighing(gross_g, down_s), by, down_s)
+        store = next(p for p in places.places(self.session) if p.kind == "store")
+        kind, how, days = self.batch.then[i % len(self.batch.then)]
+        if kind == "gone":
+            hang.take_down(self.session, made, hang.NewState("kept", "", store.id), down_s, by, down_s)
+            gone_s = min(int(down_s + days * DAY), self.now_s - 1800)
+            hang.become(self.session, made, hang.NewState(kind, how), gone_s, by, gone_s)
+        else:
+            hang.take_down(self.session, made, hang.NewState(kind, how, store.id), down_s, by, down_s)
 
     def _weigh(self, made: Piece, core: CorePiece, time_s: Array, loss: Array, i: int, end_s: int) -> None:
         b = self.batch
@@ -217,6 +229,4 @@ class _Maker:
             digits = f"{taken[k][1]:.0f}"
             taken[k] = (taken[k][0], float(digits[1] + digits[0] + digits[2:]))
         for at_s, gross_g in taken:
-            made.weighings.append(
-                Weighing(at_s=at_s, gross_g=gross_g, by=PEOPLE[i % 2], entered_s=at_s, confirmed=False)
-            )
+            hang.add_weighing(self.session, made, hang.NewWeighing(gross_g, at_s), PEOPLE[i % 2], at_s)

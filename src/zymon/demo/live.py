@@ -9,19 +9,20 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 
 from fastapi import FastAPI
-from sqlalchemy.orm import Session
 
 from zymon.api.context import Context
-from zymon.api.warm.views import forecast_of
+from zymon.core.devices import Kind
 from zymon.standins.instruments import dipped, weighed
 from zymon.standins.live import STEP_S, LiveChamber
 from zymon.store import devices
-from zymon.store.board import core_piece
 from zymon.store.climate import hourly_log
+from zymon.store.database import Session
 from zymon.store.hang import last_hanging, piece, pieces_hanging
 from zymon.store.hang_models import Device
 from zymon.store.places import NotFoundError, air_now, places, setpoint_at
 from zymon.store.warm import stage, warm_batch
+from zymon.work.as_forecast import core_piece
+from zymon.work.warm.views import forecast_of
 
 from .plan import hook_airs
 
@@ -31,7 +32,7 @@ EVERY_STEPS = 5  # a reading every five minutes when run forward, as loggers do
 CALL_OF = 500
 
 
-def _token(session: Session, known: dict[str, Device], name: str, kind: str, place_id: int | None, now_s: int) -> str:
+def _token(session: Session, known: dict[str, Device], name: str, kind: Kind, place_id: int | None, now_s: int) -> str:
     """A token for a stand-in, which is made known if it is not."""
     if name in known:
         return devices.new_token(session, known[name].id)
@@ -67,7 +68,7 @@ class LiveStandins:
 
     def _make_known(self) -> None:
         now_s = int(self.clock())
-        with self.context.db.writing() as session:
+        with self.context.db.writing("stand-in", now_s) as session:
             known = {d.name: d for d in devices.devices(session)}
             for i, place in enumerate(places(session)):
                 name = f"{place.name} logger"
@@ -82,7 +83,8 @@ class LiveStandins:
                     seed=100 + i,
                 )
                 self.chambers[token] = (chamber, float(air.at_s + 3600 if air else now_s))
-            for kind, name in (("scale", "Hanging scale"), ("ph", "Spear meter")):
+            carried: tuple[tuple[Kind, str], ...] = (("scale", "Hanging scale"), ("ph", "Spear meter"))
+            for kind, name in carried:
                 self.instruments[kind] = _token(session, known, name, kind, None, now_s)
 
     def _show(self, kind: str, key: str, value: float) -> None:
@@ -121,7 +123,7 @@ class LiveStandins:
         with self.context.db.reading() as session:
             for token, (chamber, _) in self.chambers.items():
                 hanging = pieces_hanging(session, self.place_of[token])
-                made = self.context.board.of_place(session, self.place_of[token], now_s)
+                made = self.context.dates.of_place(session, self.place_of[token], now_s).by_tag()
                 chamber.load_g_per_hour = sum(
                     made[p.tag].rate_percent_per_day / 100 * (p.start_weight_g - p.tare_g) / 24 for p in hanging
                 )

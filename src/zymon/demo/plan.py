@@ -73,6 +73,8 @@ class DemoBatch:
     hook_air: dict[int, float] = field(default_factory=dict)
     mistake: tuple[int, int, float] | None = None  # piece, weighing from the end, what was typed in place of it
     finished: bool = False
+    # what became of its pieces one after the other once they came down: state, how, after how many days they were gone
+    then: tuple[tuple[str, str, float], ...] = (("gone", "eaten", 20.0), ("gone", "sold", 9.0), ("kept", "", 0.0))
     left_hanging: tuple[int, ...] = ()  # of a finished batch
 
 
@@ -320,6 +322,7 @@ FINISHED = (
         across_mm=56,
         length_mm=300,
         finished=True,
+        then=(("resting", "vacuum", 0.0), ("resting", "paper", 0.0), ("kept", "", 0.0), ("down", "", 0.0)),
         left_hanging=(4,),
     ),
     DemoBatch(
@@ -339,6 +342,7 @@ FINISHED = (
         length_mm=295,
         luck=(0.0, 0.12),
         finished=True,
+        then=(("resting", "vacuum", 0.0), ("kept", "", 0.0)),
     ),
     DemoBatch(
         "V-01",

@@ -2,11 +2,10 @@
 
 from dataclasses import dataclass, field
 
-from sqlalchemy.orm import Session
-
 from zymon.core.bench.families import SaltingWay, family
 from zymon.formats.family_sheet import family_sheet
 from zymon.store import bench, salt
+from zymon.store.database import Session
 from zymon.store.models import Place
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
@@ -106,8 +105,8 @@ class _Salter:
 
     def _look_after(self, piece: SaltPiece, i: int) -> None:
         for days, kind, value in self.demo.done:
-            salt.note(self.session, piece, self._event(piece.tag, kind, days, value), self.now_s)
+            salt.note(self.session, piece, self._event(piece.tag, kind, days, value))
         if i in self.demo.out:
             days, weight_g = self.demo.out[i]
-            salt.note(self.session, piece, self._event(piece.tag, "out", days, weight_g), self.now_s)
-            salt.note(self.session, piece, self._event(piece.tag, "blot", days + 0.002), self.now_s)
+            salt.note(self.session, piece, self._event(piece.tag, "out", days, weight_g))
+            salt.note(self.session, piece, self._event(piece.tag, "blot", days + 0.002))

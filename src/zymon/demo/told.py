@@ -3,12 +3,12 @@
 from collections import defaultdict
 from dataclasses import replace
 
-from sqlalchemy.orm import Session
-
 from zymon.core.drying.forecast import forecast
-from zymon.store.board import history_of, record
+from zymon.store.database import Session
 from zymon.store.hang import pieces_hanging
 from zymon.store.models import Piece
+from zymon.store.told import record
+from zymon.work.dates import history_of
 
 DAY_S = 86_400
 LATELY_S = 10 * DAY_S  # what was told between hanging and this is left out, so that the demo is made quickly

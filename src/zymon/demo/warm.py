@@ -1,10 +1,9 @@
 """What ferments in the Wheelhouse: a batch at hour sixteen, and one that stalled last month and was thrown away."""
 
-from sqlalchemy.orm import Session
-
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench, warm
 from zymon.store.bench_models import Making
+from zymon.store.database import Session
 from zymon.store.models import Place
 from zymon.store.warm_models import BatchEvent, ParasiteStep, PhReading, WarmStage
 
@@ -43,7 +42,7 @@ def warm_up(session: Session, box: Place, now_s: int) -> None:
     why = "pH stood at 5.7 after two days; the culture had been wakened in tap water"
     event = BatchEvent(uid="demo-j19", batch_id=stalled.batch_id, kind="discard", at_s=at_s, note=why, by=PEOPLE[0],
                        entered_s=at_s)  # fmt: skip
-    warm.note(session, event, now_s)
+    warm.note(session, event)
 
 
 def _stage(
@@ -62,4 +61,4 @@ def _stage(
                 uid=f"demo-{of.batch_id}-{at_s}", batch_id=of.batch_id, at_s=at_s, ph=ph, sample_c=22.0,
                 meter_id=meter_id, confirmed=False, by=PEOPLE[i % 2], entered_s=at_s,
             )  # fmt: skip
-            warm.add_reading(session, reading, now_s)
+            warm.add_reading(session, reading)

@@ -16,6 +16,7 @@ from zymon.core.drying.forecast import PieceForecast, forecast
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing, History, Piece, Weighing
 from zymon.core.errors import OutOfRangeError
+from zymon.words import sentence
 
 
 class HangFileError(ValueError):
@@ -271,7 +272,9 @@ def answer(pieces: tuple[PieceForecast, ...], now_s: float) -> ForecastFile:
                 ready_at=ReadyAt(p10=day(f.ready_p10_s), p50=day(f.ready_p50_s), p90=day(f.ready_p90_s)),
                 status=f.status,
                 ring_risk=round(f.ring_risk, 3),
-                doubtful_weights=[DoubtfulWeight(at=iso(d.at_s), gross_g=d.gross_g, reason=d.reason) for d in f.doubts],
+                doubtful_weights=[
+                    DoubtfulWeight(at=iso(d.at_s), gross_g=d.gross_g, reason=sentence(d.reason)) for d in f.doubts
+                ],
             )
             for f in pieces
         ],

@@ -11,7 +11,7 @@ from zymon.core.pieces import net_weight, target_weight
 from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
 from .once import sent_before
-from .places import ClashError, NotFoundError, flush_or_clash, place
+from .places import ChangedMeanwhileError, ClashError, NotFoundError, flush_or_clash, place
 
 
 def recipes(session: Session) -> list[Recipe]:
@@ -39,9 +39,21 @@ def add_recipe(session: Session, name: str, sheet: str, reason: str, by: str, no
     return made
 
 
-def add_version(session: Session, recipe_id: int, sheet: str, reason: str, by: str, now_s: int) -> RecipeVersion:
-    """A new version of a recipe; the ones before stay as they were."""
+def add_version(
+    session: Session, recipe_id: int, base: int, sheet: str, reason: str, by: str, now_s: int
+) -> RecipeVersion:
+    """A new version of a recipe; the ones before stay as they were.
+
+    Parameters: base, the number of the version that the change began from. Raises ChangedMeanwhileError when there is
+    a later one.
+    """
     of = recipe(session, recipe_id)
+    last = of.versions[-1]
+    if last.number != base:
+        raise ChangedMeanwhileError(
+            f"{of.name} became version {last.number} meanwhile, by {last.by}: “{last.reason}”. Compare it with yours "
+            f"(from version {base}), then save again"
+        )
     if of.versions[-1].sheet == sheet:
         raise ClashError(f"nothing differs from version {of.versions[-1].number} of {of.name}")
     made = RecipeVersion(number=of.versions[-1].number + 1, sheet=sheet, reason=reason, by=by, at_s=now_s)
@@ -195,6 +207,24 @@ def making(session: Session, batch_id: int) -> Making:
     return found
 
 
+def making_of(session: Session, batch_id: int) -> Making | None:
+    """How a batch was made, or None of one that was hung as it came."""
+    return session.get(Making, batch_id)
+
+
+def batch_of_code(session: Session, code: str) -> Batch | None:
+    """The batch of a code, if there is one."""
+    return session.scalar(select(Batch).where(Batch.code == code))
+
+
+def batch(session: Session, batch_id: int) -> Batch:
+    """One batch, made here or hung as it came. Raises NotFoundError."""
+    found = session.get(Batch, batch_id)
+    if found is None:
+        raise NotFoundError("this batch is not there")
+    return found
+
+
 def has_making(session: Session, batch_id: int) -> bool:
     """Whether a batch was made here, rather than hung as it came."""
     return session.get(Making, batch_id) is not None
@@ -217,10 +247,13 @@ def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, b
     return making(session, hold.batch_id)
 
 
-def sign(session: Session, batch_id: int, hurdle: str, reason: str, by: str, now_s: int) -> None:
+def sign(session: Session, batch_id: int, hurdle: str, reason: str, by: str, at_s: int) -> HurdleSignature:
     """Note who answers for an unknown hurdle of a batch. Raises NotFoundError."""
     of = making(session, batch_id)
-    of.signatures.append(HurdleSignature(hurdle=hurdle, reason=reason, by=by, at_s=now_s))
+    made = HurdleSignature(hurdle=hurdle, reason=reason, by=by, at_s=at_s)
+    of.signatures.append(made)
+    session.flush()
+    return made
 
 
 def add_piece(session: Session, of: Making, new: MadePiece) -> None:

@@ -59,6 +59,7 @@ class WeighOut(Base):
     started_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
     meat_temperature_c: Mapped[float | None]
+    meat_temperature_s: Mapped[int | None]  # when it was measured
     ended_s: Mapped[int | None]
     end: Mapped[str | None] = mapped_column(String(200))  # "made", or why it was given up
     entries: Mapped[list["WeighEntry"]] = relationship(back_populates="weigh_out", order_by="WeighEntry.id")
@@ -137,6 +138,8 @@ class MadePiece(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
     tag: Mapped[str] = mapped_column(String(40), unique=True)
+    shape: Mapped[str] = mapped_column(String(20))
+    casing: Mapped[str] = mapped_column(String(20))
     gross_g: Mapped[float]
     casing_g: Mapped[float]
     net_g: Mapped[float]

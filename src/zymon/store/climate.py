@@ -4,19 +4,21 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from sqlalchemy import CursorResult, TextClause, select, text
 from sqlalchemy import Row as RowOfQuery
-from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.climate import Log
+from zymon.core.errors import OutOfRangeError
 from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 
-from .models import ReadingHour
-from .places import place, touch
+from .models import ReadingHour, ReadingStrike
+from .places import NotFoundError, place, touch
+from .struck import strike
 
 HOUR_S = 3600
 ROWS_PER_INSERT = 400
-Row = tuple[int, float, float]
+Row = tuple[int, float, float]  # at [s], temperature [°C], humidity [%]
 Span = RowOfQuery[tuple[int, float, float, float, float, float, float]]
 
 _ROLL_UP = text(
@@ -32,10 +34,18 @@ _ROLL_UP = text(
 )
 
 
-def add_readings(session: Session, place_id: int, rows: Sequence[Row], import_id: int | None) -> None:
+@dataclass(frozen=True)
+class Source:
+    """Where readings came from: a file or a device; neither where somebody typed them."""
+
+    import_id: int | None = None
+    device_id: int | None = None
+
+
+def add_readings(session: Session, place_id: int, rows: Sequence[Row], source: Source) -> None:
     """Store readings that are new at this place, and roll their hours up again.
 
-    Parameters: rows of (at [s], temperature [°C], humidity [%]), no time of which is stored yet.
+    Parameters: rows of (at [s], temperature [°C], humidity [%]), no time of which is stored yet; source.
     """
     if not rows:
         return
@@ -43,15 +53,122 @@ def add_readings(session: Session, place_id: int, rows: Sequence[Row], import_id
     # many rows a statement: three times as fast as one row each, and a million of them is usual
     for start in range(0, len(rows), ROWS_PER_INSERT):
         part = rows[start : start + ROWS_PER_INSERT]
-        values = ", ".join(["(?, ?, ?, ?, ?)"] * len(part))
+        values = ", ".join(["(?, ?, ?, ?, ?, ?)"] * len(part))
         raw.execute(
-            f"INSERT INTO reading (place_id, at_s, temperature_c, rh_percent, import_id) VALUES {values}",
-            [value for at, c, rh in part for value in (place_id, at, c, rh, import_id)],
+            f"INSERT INTO reading (place_id, at_s, temperature_c, rh_percent, import_id, device_id) VALUES {values}",
+            [v for at, c, rh in part for v in (place_id, at, c, rh, source.import_id, source.device_id)],
         )
-    low = min(r[0] for r in rows) // HOUR_S * HOUR_S
-    high = max(r[0] for r in rows) // HOUR_S * HOUR_S + HOUR_S
-    session.execute(_ROLL_UP, {"place": place_id, "low": low, "high": high})
+    _roll_up(session, place_id, min(r[0] for r in rows), max(r[0] for r in rows))
+
+
+def _roll_up(session: Session, place_id: int, from_s: int, to_s: int) -> None:
+    """Work the hours between two times out anew; an hour without a reading is none."""
+    span = {"place": place_id, "low": from_s // HOUR_S * HOUR_S, "high": to_s // HOUR_S * HOUR_S + HOUR_S}
+    session.execute(
+        text("DELETE FROM reading_hour WHERE place_id = :place AND hour_s >= :low AND hour_s < :high"), span
+    )
+    session.execute(_ROLL_UP, span)
     touch(place(session, place_id))
+
+
+_MOVE = "strike_id, at_s, temperature_c, rh_percent, import_id, device_id"
+
+
+def strike_readings(session: Session, new: ReadingStrike) -> ReadingStrike:
+    """Take a stretch of a log, or what one file brought, out of the count. Raises OutOfRangeError where nothing is.
+
+    The readings are kept beside the log with the strike's id, so that others may take their place in it.
+    """
+    place(session, new.place_id)
+    session.add(new)
+    session.flush()
+    span: dict[str, int | None] = {
+        "strike": new.id,
+        "place": new.place_id,
+        "low": new.from_s,
+        "high": new.to_s,
+        "file": new.import_id,
+    }
+    where = "place_id = :place AND at_s BETWEEN :low AND :high AND (:file IS NULL OR import_id = :file)"
+    moved = _changed(
+        session,
+        text(
+            f"INSERT INTO struck_reading ({_MOVE}) SELECT :strike, at_s, temperature_c, rh_percent, import_id,"
+            f" device_id FROM reading WHERE {where}"
+        ),
+        span,
+    )
+    new.readings = moved
+    if not new.readings:
+        raise OutOfRangeError("there is no reading in that stretch")
+    session.execute(text(f"DELETE FROM reading WHERE {where}"), span)
+    _roll_up(session, new.place_id, new.from_s, new.to_s)
+    session.flush()
+    return new
+
+
+def _changed(session: Session, statement: TextClause, values: dict[str, int | None]) -> int:
+    """Run a statement over many rows; how many there were."""
+    found = session.execute(statement, values)
+    assert isinstance(found, CursorResult)
+    return found.rowcount
+
+
+def restore_readings(session: Session, of: ReadingStrike, reason: str, by: str, now_s: int) -> int:
+    """Bring a struck stretch back; how many readings came. Where another took its place since, that one stays.
+
+    Raises ClashError when it is brought back already.
+    """
+    strike(of, reason, by, now_s)
+    span: dict[str, int | None] = {"strike": of.id, "place": of.place_id}
+    came = _changed(
+        session,
+        text(
+            "INSERT OR IGNORE INTO reading (place_id, at_s, temperature_c, rh_percent, import_id, device_id)"
+            " SELECT :place, at_s, temperature_c, rh_percent, import_id, device_id FROM struck_reading"
+            " WHERE strike_id = :strike"
+        ),
+        span,
+    )
+    _roll_up(session, of.place_id, of.from_s, of.to_s)
+    session.flush()
+    return came
+
+
+def reading_strikes(session: Session, place_id: int) -> list[ReadingStrike]:
+    """The strikes of a place's log, the latest first, those brought back too."""
+    query = select(ReadingStrike).where(ReadingStrike.place_id == place_id).order_by(ReadingStrike.id.desc())
+    return list(session.scalars(query))
+
+
+def reading_strike(session: Session, strike_id: int) -> ReadingStrike:
+    """One strike. Raises NotFoundError."""
+    found = session.get(ReadingStrike, strike_id)
+    if found is None:
+        raise NotFoundError("this stretch was not struck")
+    return found
+
+
+@dataclass(frozen=True)
+class Provenance:
+    """Readings of a place that came by one way: how many, from when to when [s]."""
+
+    source: Source
+    readings: int
+    from_s: int
+    to_s: int
+
+
+def provenance(session: Session, place_id: int, from_s: int, to_s: int) -> list[Provenance]:
+    """Where the readings of a place between two times came from."""
+    rows = session.execute(
+        text(
+            "SELECT import_id, device_id, count(*), min(at_s), max(at_s) FROM reading"
+            " WHERE place_id = :p AND at_s BETWEEN :a AND :b GROUP BY 1, 2 ORDER BY 4"
+        ),
+        {"p": place_id, "a": from_s, "b": to_s},
+    )
+    return [Provenance(Source(file, device), many, low, high) for file, device, many, low, high in rows]
 
 
 def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) -> dict[int, tuple[float, float]]:
@@ -63,18 +180,19 @@ def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) ->
     return {at: (c, rh) for at, c, rh in found}
 
 
-def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
+def hourly_log(session: Session, place_id: int, low_s: int, high_s: int, whole_hours: bool = False) -> Log:
     """The hourly means of a place as the forecast's log, each at the middle of its hour but never after `high_s`.
 
-    Of the last hour only the readings up to `high_s` count, so that looking back uses nothing that came later.
+    Of the last hour only the readings up to `high_s` count, so that looking back uses nothing that came later;
+    `whole_hours` takes it as it was rolled up, which is the same while `high_s` is now, and reads no single reading.
     """
-    last_hour_s = high_s // HOUR_S * HOUR_S
+    last_hour_s = high_s // HOUR_S * HOUR_S + (HOUR_S if whole_hours else 0)
     rows = session.execute(
         select(ReadingHour.hour_s, ReadingHour.temperature_c, ReadingHour.rh_percent)
         .where(ReadingHour.place_id == place_id, ReadingHour.hour_s.between(low_s - HOUR_S, last_hour_s - 1))
         .order_by(ReadingHour.hour_s)
     ).all()
-    begun = list(stored_readings(session, place_id, last_hour_s, high_s).values())
+    begun = [] if whole_hours else list(stored_readings(session, place_id, last_hour_s, high_s).values())
     table = np.array([tuple(r) for r in rows], dtype=np.float64).reshape(-1, 3)
     if begun:
         table = np.vstack([table, [last_hour_s, *np.mean(begun, axis=0)]])
@@ -83,7 +201,7 @@ def hourly_log(session: Session, place_id: int, low_s: int, high_s: int) -> Log:
 
 def air_shift(session: Session, place_id: int, now_s: int) -> Shift | None:
     """Whether the air of a place changed for everything that hangs there."""
-    return shift(hourly_log(session, place_id, now_s - int(SHIFT_LOOK_S), now_s), now_s)
+    return shift(hourly_log(session, place_id, now_s - int(SHIFT_LOOK_S), now_s, whole_hours=True), now_s)
 
 
 def readings_between(session: Session, place_id: int, low_s: int, high_s: int) -> Log:

@@ -11,6 +11,10 @@ from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session
 
+from .journal import keep_journal
+
+__all__ = ["Database", "Session", "migrate"]  # the session type is the store's to hand on
+
 
 class Database:
     """Opens the file, brings its tables up to date, and hands out sessions."""
@@ -33,9 +37,14 @@ class Database:
             yield session
 
     @contextmanager
-    def writing(self) -> Iterator[Session]:
-        """A session that commits at its end, all or nothing; holds the write lock from its start."""
+    def writing(self, by: str | None = None, now_s: int | None = None) -> Iterator[Session]:
+        """A session that commits at its end, all or nothing; holds the write lock from its start.
+
+        Parameters: by, who writes, and now_s, when [s]; without them nothing that was entered can be changed.
+        """
         with Session(self.writer, expire_on_commit=False) as session, session.begin():
+            session.info.update(by=by, now_s=now_s)
+            keep_journal(session)
             yield session
 
     def close(self) -> None:

@@ -8,15 +8,15 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload
 
+from zymon.core.devices import REGISTRY, Kind, impossible
 from zymon.core.errors import ZymonError
+from zymon.core.order import CLOCK_AHEAD_S
 
-from .climate import add_readings, stored_readings
+from .climate import Source, add_readings, stored_readings
 from .hang_models import Device
 from .places import ClashError, NotFoundError, place
 
-AHEAD_S = 300  # a clock may be this far ahead; one that is further is wrong
 OLDEST_S = 400 * 86_400
-TEMPERATURE_C, RH_PERCENT = (-40.0, 60.0), (0.0, 100.0)
 SILENT_S = 1800  # a device that was heard of and is silent for longer is noticed
 
 
@@ -31,7 +31,13 @@ class Sent:
     at_s: int
     temperature_c: float | None = None
     rh_percent: float | None = None
-    value: float | None = None  # grams of a scale, pH of a meter
+    gross_g: float | None = None
+    ph: float | None = None
+
+    def value_of(self, kind: Kind) -> float | None:
+        """What a carried device shows: the one quantity of its kind."""
+        shown: float | None = getattr(self, REGISTRY[kind].quantities[0].name)
+        return shown
 
 
 @dataclass(frozen=True)
@@ -50,11 +56,13 @@ def _hash(token: str) -> str:
 
 
 def add_device(
-    session: Session, name: str, kind: str, place_id: int | None, by: str, now_s: int, simulated: bool = False
+    session: Session, name: str, kind: Kind, place_id: int | None, by: str, now_s: int, simulated: bool = False
 ) -> tuple[Device, str]:
     """Make a device known; its token is given back this once. Raises ClashError, NotFoundError."""
     if session.scalar(select(Device.id).where(Device.name == name)) is not None:
         raise ClashError(f"there is a device {name} already")
+    if REGISTRY[kind].has_place and place_id is None:
+        raise ClashError("a climate sensor belongs to a place: say which")
     if place_id is not None:
         place(session, place_id)
     token = secrets.token_urlsafe(24)
@@ -78,6 +86,15 @@ def device(session: Session, device_id: int) -> Device:
     if found is None:
         raise NotFoundError("this device is not there")
     return found
+
+
+def put_device(session: Session, device_id: int, place_id: int) -> Device:
+    """Say to which place a device belongs from now on. Raises NotFoundError."""
+    moved = device(session, device_id)
+    place(session, place_id)
+    moved.place_id = place_id
+    session.flush()
+    return moved
 
 
 def new_token(session: Session, device_id: int) -> str:
@@ -109,16 +126,18 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
         else:
             good[reading.at_s] = reading
     known = {}
-    if of.kind == "climate" and of.place_id is not None and good:
+    if REGISTRY[_kind(of)].has_place and of.place_id is None:
+        raise ClashError(f"the device {of.name} belongs to no place: say first where it hangs; nothing was stored")
+    if of.place_id is not None and REGISTRY[_kind(of)].has_place and good:
         known = stored_readings(session, of.place_id, min(good), max(good))
         repeated += len(good.keys() & known.keys())
     fresh = sorted(good.keys() - known.keys())
     late = sum(at < (of.last_s or 0) for at in fresh)
-    if of.kind == "climate" and of.place_id is not None:
+    if of.place_id is not None and REGISTRY[_kind(of)].has_place:
         rows = [(at, good[at].temperature_c or 0.0, good[at].rh_percent or 0.0) for at in fresh]
-        add_readings(session, of.place_id, rows, None)
+        add_readings(session, of.place_id, rows, Source(device_id=of.id))
     elif fresh and fresh[-1] >= (of.value_s or 0):
-        of.value, of.value_s = good[fresh[-1]].value, fresh[-1]
+        of.value, of.value_s = good[fresh[-1]].value_of(_kind(of)), fresh[-1]
     of.taken += len(fresh)
     of.repeated += repeated
     of.late += late
@@ -129,19 +148,12 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
 
 
 def _impossible(of: Device, reading: Sent, now_s: int) -> str | None:
-    if reading.at_s > now_s + AHEAD_S:
+    if reading.at_s > now_s + CLOCK_AHEAD_S:
         return "its clock is ahead: set it, readings from the future are not kept"
     if reading.at_s < now_s - OLDEST_S:
         return "its clock is more than a year behind: set it"
-    if of.kind != "climate":
-        if reading.value is None or not reading.value > 0:
-            return "a scale sends gross_g, a meter ph, above 0"
-        return None
-    c, rh = reading.temperature_c, reading.rh_percent
-    if c is None or rh is None:
-        return "a climate sensor sends temperature_c and rh_percent"
-    if not TEMPERATURE_C[0] <= c <= TEMPERATURE_C[1]:
-        return f"{c:g} °C cannot be: the sensor is broken, or sends degrees Fahrenheit"
-    if not RH_PERCENT[0] <= rh <= RH_PERCENT[1]:
-        return f"{rh:g} % humidity cannot be: the sensor is broken"
-    return None
+    return impossible(_kind(of), vars(reading))
+
+
+def _kind(of: Device) -> Kind:
+    return of.kind  # type: ignore[return-value] # checked on entry

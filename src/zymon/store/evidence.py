@@ -10,7 +10,7 @@ from zymon.limits import profile_from, shipped
 
 from .bench_models import Making
 from .places import ClashError, NotFoundError
-from .warm import counted
+from .struck import counted
 from .warm_models import LabResult, ParasiteStep, ProfileChange, UserProfile
 
 

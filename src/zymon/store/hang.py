@@ -1,4 +1,4 @@
-"""Hanging pieces: hang, move, take down, weigh, strike through."""
+"""Hanging pieces: hang, move, take down and hang again, weigh, slice, strike through."""
 
 from dataclasses import dataclass
 
@@ -6,16 +6,18 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
+from zymon.core.pieces import sliced
 
 from .bench_models import MadePiece
-from .models import Batch, Correction, Hanging, Piece, Rod, Weighing
+from .models import Batch, Correction, Hanging, Piece, PieceCut, PieceState, Rod, Weighing
 from .places import ClashError, NotFoundError, flush_or_clash, free_hook, place, touch
+from .struck import strike
 from .warm import refuse_discarded
 
 
 @dataclass(frozen=True)
 class NewPiece:
-    """A piece as declared when it is hung; batch fields count when the batch is new."""
+    """A piece as declared when it is hung; product, kind, fat and salt count when its batch is new."""
 
     tag: str
     batch_code: str
@@ -35,7 +37,10 @@ class NewPiece:
 
 
 def batch_for(session: Session, new: NewPiece, now_s: int) -> Batch:
-    """The batch of that code, made when it is new. Raises ClashError when it is of other goods."""
+    """The batch of that code, made when it is new. Raises ClashError when it is of another kind of goods.
+
+    Its pieces may differ in shape, casing and size: a flat and a rolled belly, two casings of one mince.
+    """
     batch = session.scalar(select(Batch).where(Batch.code == new.batch_code))
     if batch is None:
         batch = Batch(
@@ -49,23 +54,26 @@ def batch_for(session: Session, new: NewPiece, now_s: int) -> Batch:
             created_s=now_s,
         )
         session.add(batch)
-    elif (batch.kind, batch.shape, batch.casing) != (new.kind, new.shape, new.casing):
-        raise ClashError(
-            f"batch {batch.code} is {batch.product}, of another kind, shape or casing: give a new batch code"
-        )
+    elif batch.kind != new.kind:
+        raise ClashError(f"batch {batch.code} is {batch.product}, of another kind: give a new batch code")
     return batch
 
 
 def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str, now_s: int) -> Piece:
-    """Hang a new piece on a free hook. Raises ClashError, NotFoundError, OutOfRangeError."""
-    if new.hung_s > now_s + 60:
-        raise OutOfRangeError("hung in the future: give the day it was hung, or hang it when it hangs")
+    """Hang a new piece on a free hook. Raises ClashError, NotFoundError."""
     rod = free_hook(session, rod_id, hook)
-    if session.scalar(select(Piece.id).where(Piece.tag == new.tag)) is not None:
-        raise ClashError(f"tag {new.tag} is on another piece already")
+    known = session.scalar(select(Piece).where(Piece.tag == new.tag))
+    if known is not None:
+        hangs = hanging_now(known) is not None
+        raise ClashError(
+            f"tag {new.tag} is on another piece already"
+            + ("" if hangs else ": it was taken down; to hang it again, open it and put it back")
+        )
     piece = Piece(
         batch=batch_for(session, new, now_s),
         tag=new.tag,
+        shape=new.shape,
+        casing=new.casing,
         diameter_mm=new.diameter_mm,
         thickness_mm=new.thickness_mm,
         length_mm=new.length_mm,
@@ -75,16 +83,20 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
         hung_s=new.hung_s,
         by=by,
     )
-    piece.hangings = [Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=new.hung_s, by=by)]
+    piece.hangings = [_hanging(rod, hook, new.hung_s, by, now_s)]
     session.add(piece)
+    session.flush()
     refuse_discarded(session, piece.batch.id)
     made = session.scalar(select(MadePiece).where(MadePiece.tag == new.tag))
     if made is not None:
-        session.flush()
         made.piece_id = piece.id
     touch(rod.place)
     flush_or_clash(session, f"rod {rod.number} hook {hook} or tag {new.tag} was taken a moment ago")
     return piece
+
+
+def _hanging(rod: Rod, hook: int, from_s: int, by: str, now_s: int) -> Hanging:
+    return Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=from_s, by=by, entered_s=now_s)
 
 
 def piece(session: Session, piece_id: int) -> Piece:
@@ -93,6 +105,11 @@ def piece(session: Session, piece_id: int) -> Piece:
     if found is None:
         raise NotFoundError("this piece is not there")
     return found
+
+
+def piece_of_tag(session: Session, tag: str) -> Piece | None:
+    """The piece that hangs or hung under a tag."""
+    return session.scalar(select(Piece).where(Piece.tag == tag))
 
 
 def hanging_now(of: Piece) -> Hanging | None:
@@ -105,78 +122,172 @@ def last_hanging(of: Piece) -> Hanging:
     return hanging_now(of) or of.hangings[-1]
 
 
-def move_piece(session: Session, piece_id: int, rod_id: int, hook: int, by: str, now_s: int) -> Piece:
-    """Move a hanging piece to a free hook; where it hung stays on record."""
-    moved = piece(session, piece_id)
-    old = hanging_now(moved)
+def state_now(of: Piece) -> PieceState | None:
+    """What a piece is since it came off its hook, or None while it hangs."""
+    return next((s for s in of.states if s.to_s is None and s.struck_s is None), None)
+
+
+def gone(of: Piece) -> PieceState | None:
+    """That a piece was eaten, sold or thrown away, if it was."""
+    now = state_now(of)
+    return now if now is not None and now.kind == "gone" else None
+
+
+def refuse_gone(of: Piece) -> None:
+    """Raises ClashError for a piece that is not there any more."""
+    last = gone(of)
+    if last is not None:
+        raise ClashError(f"{of.tag} is gone, {last.how} ({last.by}): nothing is done to it any more")
+
+
+def move_piece(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
+    """Move a hanging piece to a free hook; where it hung stays on record. Raises ClashError, OutOfRangeError."""
+    old = hanging_now(of)
     if old is None:
-        raise NotFoundError(f"{moved.tag} was taken down, it cannot be moved")
+        raise ClashError(f"{of.tag} was taken down, it cannot be moved")
     if (old.rod_id, old.hook) == (rod_id, hook):
-        return moved
+        return of
     rod = free_hook(session, rod_id, hook)
-    touch(place(session, old.place_id))
-    away = "" if rod.place_id == old.place_id else f" of {rod.place.name}"
-    old.to_s, old.end_reason = now_s, f"moved to rod {rod.number} hook {hook}{away}"
+    end_hanging(old, at_s, "moved", by)
     session.flush()
-    moved.hangings.append(Hanging(place_id=rod.place_id, rod_id=rod.id, hook=hook, from_s=now_s, by=by))
+    of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
+    touch(place(session, old.place_id))
     touch(rod.place)
     flush_or_clash(session, f"rod {rod.number} hook {hook} was taken a moment ago")
-    return moved
+    return of
 
 
-def take_down(session: Session, piece_id: int, reason: str, now_s: int) -> Piece:
-    """Take a piece off its hook; its story stays."""
-    taken = piece(session, piece_id)
-    old = hanging_now(taken)
+def end_hanging(of: Hanging, at_s: int, ended_as: str, by: str) -> None:
+    """End a piece's time at a hook. Raises OutOfRangeError for an end before its beginning."""
+    if at_s < of.from_s:
+        raise OutOfRangeError(f"{of.piece.tag} did not hang there yet at that time: check the date")
+    of.to_s, of.ended_as, of.ended_by = at_s, ended_as, by
+
+
+@dataclass(frozen=True)
+class NewState:
+    """What a piece becomes: down, resting, cut, kept or gone; how, where, and what stood against it."""
+
+    kind: str
+    how: str = ""
+    place_id: int | None = None
+    note: str = ""
+    against: str = ""
+
+
+def take_down(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
+    """Take a piece off its hook; its story stays. Raises ClashError, OutOfRangeError."""
+    old = hanging_now(of)
     if old is None:
-        raise ClashError(f"{taken.tag} was taken down already")
-    old.to_s, old.end_reason = now_s, reason
+        raise ClashError(f"{of.tag} was taken down already")
+    end_hanging(old, at_s, "down", by)
     touch(place(session, old.place_id))
+    return become(session, of, new, at_s, by, now_s)
+
+
+def become(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
+    """A piece off its hook becomes something else from a time on. Raises ClashError, OutOfRangeError, NotFoundError."""
+    if new.place_id is not None:
+        place(session, new.place_id)
+    _end_state(of, at_s)
     session.flush()
-    return taken
+    of.states.append(
+        PieceState(
+            kind=new.kind,
+            how=new.how,
+            from_s=at_s,
+            to_s=None,
+            place_id=new.place_id,
+            note=new.note,
+            against=new.against,
+            by=by,
+            entered_s=now_s,
+        )
+    )
+    flush_or_clash(session, f"{of.tag} became something else a moment ago")
+    return of
 
 
-def put_back(session: Session, piece_id: int, by: str, now_s: int) -> Piece:
-    """Hang a piece that was taken down on its hook again; that it was down stays on record. Raises ClashError."""
-    taken = piece(session, piece_id)
-    if hanging_now(taken) is not None:
-        raise ClashError(f"{taken.tag} hangs already")
-    last = taken.hangings[-1]
+def _end_state(of: Piece, at_s: int) -> None:
+    refuse_gone(of)
+    now = state_now(of)
+    if now is not None:
+        if at_s < now.from_s:
+            raise OutOfRangeError(f"{of.tag} was not {now.kind} yet at that time: check the date")
+        now.to_s = at_s
+
+
+def strike_state(session: Session, of: Piece, reason: str, by: str, now_s: int) -> Piece:
+    """Take back what a piece became last, as entered by mistake; it is again what it was before. Raises ClashError."""
+    now = state_now(of)
+    if now is None:
+        raise ClashError(f"{of.tag} hangs: there is nothing to take back")
+    strike(now, reason, by, now_s)
+    session.flush()
+    before = [s for s in of.states if s.struck_s is None and s.to_s == now.from_s]
+    if before:
+        before[-1].to_s = None
+        session.flush()
+        return of
+    last = of.hangings[-1]
+    if last.to_s != now.from_s:
+        raise ClashError(f"{of.tag} was something else in between: hang it again instead")
     rod = free_hook(session, last.rod_id, last.hook)
-    taken.hangings.append(Hanging(place_id=rod.place_id, rod_id=rod.id, hook=last.hook, from_s=now_s, by=by))
+    last.to_s, last.ended_as, last.ended_by = None, None, None
     touch(rod.place)
     flush_or_clash(session, f"rod {rod.number} hook {last.hook} was taken a moment ago")
-    return taken
+    return of
 
 
-def check_weight(of: Piece, gross_g: float, at_s: int, now_s: int) -> None:
-    """Refuse what no scale can have shown. Raises OutOfRangeError in words."""
+def hang_again(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
+    """Hang a piece again under its own tag; that it was off its hook stays on record. Raises ClashError."""
+    if hanging_now(of) is not None:
+        raise ClashError(f"{of.tag} hangs already")
+    rod = free_hook(session, rod_id, hook)
+    _end_state(of, at_s)
+    of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
+    touch(rod.place)
+    flush_or_clash(session, f"rod {rod.number} hook {hook} was taken a moment ago")
+    return of
+
+
+def taken_down_at(of: Piece) -> int | None:
+    """When a piece was taken down [s], or None while it hangs."""
+    return None if hanging_now(of) is not None else of.hangings[-1].to_s
+
+
+def check_weight(of: Piece, gross_g: float, at_s: int) -> None:
+    """Refuse what no scale can have shown. Raises OutOfRangeError in words, ClashError for a piece that is gone."""
     if not gross_g > 0:
         raise OutOfRangeError(f"weight must be above 0 g, got {gross_g:g}")
     if gross_g <= of.tare_g:
         raise OutOfRangeError(f"{gross_g:g} g is no more than the tare of {of.tare_g:g} g: weigh again")
-    if at_s > now_s + 60:
-        raise OutOfRangeError("weighed in the future: check the date")
     if at_s < of.hung_s:
         raise OutOfRangeError(f"weighed before {of.tag} was hung: check the date")
+    last = gone(of)
+    if last is not None and at_s > last.from_s:
+        raise ClashError(f"{of.tag} was gone by then, {last.how}: check the date")
 
 
-def add_weighing(
-    session: Session,
-    piece_id: int,
-    gross_g: float,
-    at_s: int,
-    by: str,
-    now_s: int,
-    confirmed: bool,
-    uid: str | None = None,
-) -> Weighing:
-    """Store a weighing. Raises OutOfRangeError, NotFoundError."""
-    weighed = piece(session, piece_id)
-    check_weight(weighed, gross_g, at_s, now_s)
-    entry = Weighing(uid=uid, gross_g=gross_g, at_s=at_s, by=by, entered_s=now_s, confirmed=confirmed)
-    weighed.weighings.append(entry)
-    touch(place(session, last_hanging(weighed).place_id))
+@dataclass(frozen=True)
+class NewWeighing:
+    """A reading of the scale on its way into the record, whatever brought it: hand, round or file."""
+
+    gross_g: float
+    at_s: int
+    source: str = "hand"
+    kept: bool = False
+    uid: str | None = None
+    import_id: int | None = None
+    restores_id: int | None = None
+
+
+def add_weighing(session: Session, of: Piece, new: NewWeighing, by: str, now_s: int) -> Weighing:
+    """Store a weighing: the one path by which one comes into being. Raises OutOfRangeError, ClashError."""
+    check_weight(of, new.gross_g, new.at_s)
+    entry = Weighing(by=by, entered_s=now_s, **vars(new))
+    of.weighings.append(entry)
+    touch(place(session, last_hanging(of).place_id))
     session.flush()
     return entry
 
@@ -186,9 +297,9 @@ def weighing_of_uid(session: Session, uid: str) -> Weighing | None:
     return session.scalar(select(Weighing).where(Weighing.uid == uid))
 
 
-def taken_down_at(of: Piece) -> int | None:
-    """When a piece was taken down [s], or None while it hangs."""
-    return None if hanging_now(of) is not None else of.hangings[-1].to_s
+def standing(of: Piece) -> list[Weighing]:
+    """The weighings of a piece that stand, in time order."""
+    return sorted((w for w in of.weighings if w.struck_s is None), key=lambda w: (w.at_s, w.id))
 
 
 def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, now_s: int) -> Weighing:
@@ -196,38 +307,70 @@ def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, no
     entry = _weighing(session, weighing_id)
     if entry.struck_s is not None:
         raise ClashError("this weighing is struck through already")
-    entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason
+    strike(entry, reason, by, now_s)
     touch(place(session, last_hanging(entry.piece).place_id))
     session.flush()
     return entry
 
 
 def restore_weighing(session: Session, weighing_id: int, by: str, now_s: int) -> Weighing:
-    """Undo a strike: the same weighing is entered again beside the struck one, which stays on record."""
+    """Undo a strike: the same weighing is entered again beside the struck one; a second time changes nothing."""
     entry = _weighing(session, weighing_id)
     if entry.struck_s is None:
         raise ClashError("this weighing is not struck through")
-    return add_weighing(session, entry.piece_id, entry.gross_g, entry.at_s, by, now_s, confirmed=True)
+    again = session.scalar(select(Weighing).where(Weighing.restores_id == entry.id))
+    if again is not None:
+        return again if again.struck_s is None else restore_weighing(session, again.id, by, now_s)
+    new = NewWeighing(
+        entry.gross_g, entry.at_s, entry.source, entry.kept, import_id=entry.import_id, restores_id=entry.id
+    )
+    return add_weighing(session, entry.piece, new, by, now_s)
+
+
+def slice_off(
+    session: Session, of: Piece, before_g: float, after_g: float, at_s: int, note: str, by: str, now_s: int
+) -> PieceCut:
+    """A slice was cut off a piece that goes on; its start is taken as so much less. Raises OutOfRangeError."""
+    refuse_gone(of)
+    if at_s < of.hung_s:
+        raise OutOfRangeError(f"cut before {of.tag} was hung: check the date")
+    sliced(of.start_weight_g, of.tare_g, before_g, after_g)  # refuses what no slice can be
+    made = PieceCut(at_s=at_s, before_g=before_g, after_g=after_g, note=note, by=by, entered_s=now_s)
+    of.cuts.append(made)
+    touch(place(session, last_hanging(of).place_id))
+    session.flush()
+    return made
+
+
+def cut(session: Session, cut_id: int) -> PieceCut:
+    """One cut. Raises NotFoundError."""
+    found = session.get(PieceCut, cut_id)
+    if found is None:
+        raise NotFoundError("this cut is not there")
+    return found
 
 
 def correct_piece(
-    session: Session, piece_id: int, field: str, value: float | None, reason: str, by: str, now_s: int
+    session: Session, of: Piece, field: str, value: float | str | None, reason: str, by: str, now_s: int
 ) -> Piece:
-    """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, NotFoundError."""
-    corrected = piece(session, piece_id)
-    was = getattr(corrected, field)
+    """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, OutOfRangeError."""
+    was = getattr(of, field)
     if value is None and not field.endswith("_mm"):
         raise OutOfRangeError("a weight or target cannot be unknown")
     if was == value:
         raise ClashError("it says so already")
-    setattr(corrected, field, value)
-    for weighing in corrected.weighings:
-        if weighing.struck_s is None and weighing.gross_g <= corrected.tare_g:
+    setattr(of, field, value)
+    for weighing in standing(of):
+        if weighing.gross_g <= of.tare_g:
             raise OutOfRangeError(f"the tare would be more than the {weighing.gross_g:g} g weighed")
-    corrected.corrections.append(Correction(field=field, was=was, now=value, reason=reason, by=by, at_s=now_s))
-    touch(place(session, last_hanging(corrected).place_id))
+    of.corrections.append(Correction(field=field, was=_text(was), now=_text(value), reason=reason, by=by, at_s=now_s))
+    touch(place(session, last_hanging(of).place_id))
     session.flush()
-    return corrected
+    return of
+
+
+def _text(value: float | str | None) -> str | None:
+    return None if value is None else f"{value:g}" if isinstance(value, float | int) else value
 
 
 def _weighing(session: Session, weighing_id: int) -> Weighing:
@@ -246,6 +389,8 @@ _LOADED = (
     joinedload(Hanging.rod),
     selectinload(Hanging.piece, Piece.weighings),
     selectinload(Hanging.piece, Piece.hangings),
+    selectinload(Hanging.piece, Piece.cuts),
+    selectinload(Hanging.piece, Piece.states),
 )
 
 
@@ -280,3 +425,15 @@ def pieces_in_places(session: Session) -> dict[int, int]:
         select(Hanging.place_id, func.count()).where(Hanging.to_s.is_(None)).group_by(Hanging.place_id)
     )
     return {place_id: int(many) for place_id, many in counts}
+
+
+def hanging_count(session: Session) -> int:
+    """How many pieces hang in the workshop."""
+    return session.scalar(select(func.count()).select_from(Hanging).where(Hanging.to_s.is_(None))) or 0
+
+
+def pieces_that_hung(session: Session, place_id: int) -> list[Piece]:
+    """Every piece that hangs or ever hung in a place, in the order they were hung."""
+    hung = select(Hanging.piece_id).where(Hanging.place_id == place_id)
+    query = select(Piece).where(Piece.id.in_(hung)).options(joinedload(Piece.batch), selectinload(Piece.weighings))
+    return list(session.scalars(query.order_by(Piece.hung_s, Piece.tag)).unique())

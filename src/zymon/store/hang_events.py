@@ -3,13 +3,14 @@
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from .hang import hanging_now, piece
+from zymon.core.errors import OutOfRangeError
+
+from .hang import gone, piece
 from .hang_models import HangEvent
 from .models import ReadingHour
 from .once import sent_before
 from .places import ClashError, NotFoundError
-from .salt import not_ahead
-from .warm import counted, strike
+from .struck import counted, strike
 
 HOLDS = ("hold", "release")
 
@@ -26,14 +27,23 @@ def held(session: Session, piece_id: int) -> bool:
     return bool(last) and last[-1].kind == "hold"
 
 
-def note(session: Session, new: HangEvent, now_s: int) -> bool:
-    """Note something; sent twice it counts once. Raises ClashError for a piece that does not hang."""
+ON_THE_HOOK = ("turn", "wrap", "patch")
+
+
+def note(session: Session, new: HangEvent) -> bool:
+    """Note something; sent twice it counts once. Raises ClashError for what cannot be done to the piece as it was."""
     if sent_before(session, HangEvent.uid, HangEvent.piece_id, new.uid, new.piece_id):
         return False
-    not_ahead(new.at_s, now_s)
     of = piece(session, new.piece_id)
-    if hanging_now(of) is None and new.kind not in HOLDS:
-        raise ClashError(f"{of.tag} was taken down already")
+    if new.at_s < of.hung_s:
+        raise OutOfRangeError(f"{of.tag} did not hang yet at that time: check the date")
+    if new.kind in ON_THE_HOOK and not any(
+        h.from_s <= new.at_s and (h.to_s is None or new.at_s <= h.to_s) for h in of.hangings
+    ):
+        raise ClashError(f"{of.tag} was not on a hook at that time")
+    last = gone(of)
+    if last is not None and new.at_s > last.from_s:
+        raise ClashError(f"{of.tag} was gone by then, {last.how}: check the date")
     session.add(new)
     session.flush()
     return True

@@ -3,8 +3,7 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-from .models import Base, Piece, Place
-from .warm_models import Struck
+from .models import Base, Piece, Place, Struck
 
 
 class HangEvent(Struck, Base):

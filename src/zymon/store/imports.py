@@ -4,19 +4,28 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from itertools import pairwise
 
-from sqlalchemy import select
+from sqlalchemy import select, text
 from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import OutOfRangeError
 from zymon.formats.hang_file import HangBatch, HangFile, HangPiece
 from zymon.formats.measurements import Measurements, RowError
 
-from .climate import Row, add_readings, stored_readings
-from .hang import NewPiece, check_weight, hang_piece, last_hanging
-from .models import Hanging, ImportReport, Piece, Weighing
-from .places import ClashError, place, setpoint_at, touch
+from .climate import (
+    Row,
+    Source,
+    add_readings,
+    reading_strikes,
+    restore_readings,
+    stored_readings,
+    strike_readings,
+)
+from .hang import NewPiece, NewWeighing, add_weighing, check_weight, hang_piece, restore_weighing, strike_weighing
+from .models import Hanging, ImportReport, Piece, ReadingStrike, Weighing
+from .places import ClashError, NotFoundError, place, setpoint_at
 
 GAP_TOLD_FROM_S = 2 * 3600
+AHEAD_S = 300  # how far a clock may be ahead
 
 
 class UnusableFileError(ClashError):
@@ -61,7 +70,7 @@ def plan_climate(session: Session, place_id: int, file: Measurements) -> Plan:
         longest = max(gaps) / 3600
         many = "1 gap" if len(gaps) == 1 else f"{len(gaps)} gaps, the longest"
         plan.notes.append(f"{many} of {longest:.0f} hours: the forecast bridges it with the habit of the place")
-    plan.apply = lambda s, report: add_readings(s, place_id, new, report)
+    plan.apply = lambda s, report: add_readings(s, place_id, new, Source(import_id=report))
     return plan
 
 
@@ -80,8 +89,10 @@ def plan_weights(session: Session, file: Measurements, by: str, now_s: int) -> P
             fault = f"no piece carries the tag {tag}"
         else:
             try:
-                check_weight(piece, gross_g, at_s, now_s)
-            except OutOfRangeError as error:
+                if at_s > now_s + AHEAD_S:
+                    raise OutOfRangeError("weighed in the future: check the date")
+                check_weight(piece, gross_g, at_s)
+            except (OutOfRangeError, ClashError) as error:
                 fault = f"{tag}: {error}"
         if fault is not None or piece is None:
             plan.error_count += 1
@@ -98,22 +109,9 @@ def plan_weights(session: Session, file: Measurements, by: str, now_s: int) -> P
     plan.new = len(new)
 
     def apply(s: Session, report: int) -> None:
-        touched = set()
         for piece_id, at_s, gross_g in new:
-            s.add(
-                Weighing(
-                    piece_id=piece_id,
-                    at_s=at_s,
-                    gross_g=gross_g,
-                    by=by,
-                    entered_s=now_s,
-                    confirmed=False,
-                    import_id=report,
-                )
-            )
-            touched.add(last_hanging(s.get_one(Piece, piece_id)).place_id)
-        for place_id in touched:
-            touch(place(s, place_id))
+            weighing = NewWeighing(gross_g, at_s, "file", import_id=report)
+            add_weighing(s, s.get_one(Piece, piece_id), weighing, by, now_s)
 
     plan.apply = apply
     return plan
@@ -152,7 +150,7 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
                     f"tag {piece.tag} is on another piece of this workshop already; nothing was stored"
                 )
             for at, gross_g in piece.weights:
-                if round(at.timestamp()) > now_s + 60:
+                if round(at.timestamp()) > now_s + AHEAD_S:
                     raise UnusableFileError(f"{piece.tag}: weighed in the future ({at:%d %b %Y}); nothing was stored")
                 if (round(at.timestamp()), gross_g) not in there:
                     weights.append((piece.tag, round(at.timestamp()), gross_g))
@@ -161,7 +159,9 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
             f"{target.name} has {len(free)} free hooks and the file {len(fresh)} new pieces: "
             "make room or choose another place"
         )
-    readings = {round(at.timestamp()): (c, rh) for at, c, rh in file.climate if round(at.timestamp()) <= now_s + 60}
+    readings = {
+        round(at.timestamp()): (c, rh) for at, c, rh in file.climate if round(at.timestamp()) <= now_s + AHEAD_S
+    }
     have = stored_readings(session, place_id, min(readings), max(readings)) if readings else {}
     rows = sorted((at, c, rh) for at, (c, rh) in readings.items() if at not in have)
     plan.conflict = sum(1 for at in readings if at in have and have[at] != readings[at])
@@ -179,21 +179,10 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
     def apply(s: Session, report: int) -> None:
         for (batch, piece), (rod_id, hook) in zip(fresh, free, strict=False):
             hang_piece(s, _declared(batch, piece), rod_id, hook, by, now_s)
-        ids = {p.tag: p.id for p in s.scalars(select(Piece).where(Piece.tag.in_(tags)))}
+        there = {p.tag: p for p in s.scalars(select(Piece).where(Piece.tag.in_(tags)))}
         for tag, at_s, gross_g in weights:
-            s.add(
-                Weighing(
-                    piece_id=ids[tag],
-                    at_s=at_s,
-                    gross_g=gross_g,
-                    by=by,
-                    entered_s=now_s,
-                    confirmed=False,
-                    import_id=report,
-                )
-            )
-        add_readings(s, place_id, rows, report)
-        touch(place(s, place_id))
+            add_weighing(s, there[tag], NewWeighing(gross_g, at_s, "file", import_id=report), by, now_s)
+        add_readings(s, place_id, rows, Source(import_id=report))
 
     plan.apply = apply
     return plan
@@ -233,3 +222,58 @@ def bring_in(session: Session, plan: Plan, report: ImportReport) -> ImportReport
 def reports(session: Session) -> list[ImportReport]:
     """The latest imports, newest first."""
     return list(session.scalars(select(ImportReport).order_by(ImportReport.id.desc()).limit(50)))
+
+
+def report(session: Session, report_id: int) -> ImportReport:
+    """One import. Raises NotFoundError."""
+    found = session.get(ImportReport, report_id)
+    if found is None:
+        raise NotFoundError("nothing was brought in under this number")
+    return found
+
+
+def take_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
+    """Take back whole what a file brought: its weights are struck, its climate does not count. Raises ClashError.
+
+    Pieces that it hung stay, since they may have been moved, weighed or taken down since.
+    """
+    if of.taken_back_s is not None:
+        raise ClashError("this file is taken back already")
+    for weighing in _weighings(session, of):
+        if weighing.struck_s is None:
+            strike_weighing(session, weighing.id, reason, by, now_s)
+    span = session.execute(
+        text("SELECT min(at_s), max(at_s) FROM reading WHERE import_id = :i AND place_id = :p"),
+        {"i": of.id, "p": of.place_id},
+    ).one()
+    if of.place_id is not None and span[0] is not None:
+        strike_readings(
+            session,
+            ReadingStrike(
+                place_id=of.place_id, from_s=span[0], to_s=span[1], import_id=of.id, reason=reason, readings=0,
+                by=by, entered_s=now_s,
+            ),
+        )  # fmt: skip
+    of.taken_back_s, of.taken_back_by, of.taken_back_reason = now_s, by, reason
+    session.flush()
+    return of
+
+
+def bring_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
+    """Let a file that was taken back count again; a second time changes nothing."""
+    if of.taken_back_s is None:
+        return of
+    for weighing in _weighings(session, of):
+        if weighing.struck_s == of.taken_back_s and weighing.struck_reason == of.taken_back_reason:
+            restore_weighing(session, weighing.id, by, now_s)
+    if of.place_id is not None:
+        for strike in reading_strikes(session, of.place_id):
+            if strike.import_id == of.id and strike.struck_s is None:
+                restore_readings(session, strike, reason, by, now_s)
+    of.taken_back_s = of.taken_back_by = of.taken_back_reason = None
+    session.flush()
+    return of
+
+
+def _weighings(session: Session, of: ImportReport) -> list[Weighing]:
+    return list(session.scalars(select(Weighing).where(Weighing.import_id == of.id)))

@@ -8,6 +8,16 @@ class Base(DeclarativeBase):
     """Base of all tables."""
 
 
+class Struck:
+    """Columns of an entry that can be struck through, never changed."""
+
+    by: Mapped[str] = mapped_column(String(60))
+    entered_s: Mapped[int]
+    struck_s: Mapped[int | None]
+    struck_by: Mapped[str | None] = mapped_column(String(60))
+    struck_reason: Mapped[str | None] = mapped_column(String(200))
+
+
 class Workshop(Base):
     """The one workshop that this database belongs to."""
 
@@ -32,7 +42,7 @@ class Place(Base):
     setpoints: Mapped[list["Setpoint"]] = relationship(order_by="Setpoint.at_s")
 
 
-class Setpoint(Base):
+class Setpoint(Struck, Base):
     """What the controller of a place was set to from a time on."""
 
     __tablename__ = "setpoint"
@@ -41,7 +51,6 @@ class Setpoint(Base):
     at_s: Mapped[int]
     temperature_c: Mapped[float | None]
     rh_percent: Mapped[float | None]
-    by: Mapped[str] = mapped_column(String(60))
 
 
 class Rod(Base):
@@ -58,7 +67,7 @@ class Rod(Base):
 
 
 class Batch(Base):
-    """Pieces of one making."""
+    """Pieces of one making; shape and casing are what most of its pieces have."""
 
     __tablename__ = "batch"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -80,6 +89,8 @@ class Piece(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     tag: Mapped[str] = mapped_column(String(40), unique=True)
+    shape: Mapped[str] = mapped_column(String(20))
+    casing: Mapped[str] = mapped_column(String(20))
     diameter_mm: Mapped[float | None]
     thickness_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
@@ -92,6 +103,10 @@ class Piece(Base):
     hangings: Mapped[list["Hanging"]] = relationship(back_populates="piece", order_by="Hanging.from_s")
     weighings: Mapped[list["Weighing"]] = relationship(back_populates="piece", order_by="Weighing.at_s, Weighing.id")
     corrections: Mapped[list["Correction"]] = relationship(order_by="Correction.id")
+    states: Mapped[list["PieceState"]] = relationship(
+        back_populates="piece", order_by="PieceState.from_s, PieceState.id"
+    )
+    cuts: Mapped[list["PieceCut"]] = relationship(back_populates="piece", order_by="PieceCut.at_s, PieceCut.id")
 
 
 class Correction(Base):
@@ -101,8 +116,8 @@ class Correction(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
     field: Mapped[str] = mapped_column(String(30))
-    was: Mapped[float | None]
-    now: Mapped[float | None]
+    was: Mapped[str | None] = mapped_column(String(40))
+    now: Mapped[str | None] = mapped_column(String(40))
     reason: Mapped[str] = mapped_column(String(200))
     by: Mapped[str] = mapped_column(String(60))
     at_s: Mapped[int]
@@ -123,26 +138,67 @@ class Hanging(Base):
     hook: Mapped[int]
     from_s: Mapped[int]
     to_s: Mapped[int | None]
-    end_reason: Mapped[str | None] = mapped_column(String(200))
+    ended_as: Mapped[str | None] = mapped_column(String(10))  # moved, down
+    ended_by: Mapped[str | None] = mapped_column(String(60))
+    end_reason: Mapped[str | None] = mapped_column(String(200))  # as it was worded before states were kept
     by: Mapped[str] = mapped_column(String(60))
+    entered_s: Mapped[int]
     piece: Mapped[Piece] = relationship(back_populates="hangings")
     rod: Mapped[Rod] = relationship()
+
+
+class PieceState(Struck, Base):
+    """What a piece is since it came off its hook: down, resting, cut, kept, gone; open while it is that."""
+
+    __tablename__ = "piece_state"
+    __table_args__ = (
+        Index("one_state_per_piece", "piece_id", unique=True, sqlite_where=text("to_s IS NULL AND struck_s IS NULL")),
+    )
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    kind: Mapped[str] = mapped_column(String(10))
+    how: Mapped[str] = mapped_column(String(12))  # resting: the bag; gone: eaten, given, sold, discarded; else ""
+    from_s: Mapped[int]
+    to_s: Mapped[int | None]
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"), index=True)
+    note: Mapped[str] = mapped_column(String(300))
+    against: Mapped[str] = mapped_column(String(400))  # what stood against it then, as codes; "" for nothing
+    piece: Mapped[Piece] = relationship(back_populates="states")
+    place: Mapped[Place | None] = relationship()
+
+
+class PieceCut(Struck, Base):
+    """A slice taken off a piece that goes on: what it weighed before and after, gross [g]."""
+
+    __tablename__ = "piece_cut"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
+    at_s: Mapped[int]
+    before_g: Mapped[float]
+    after_g: Mapped[float]
+    note: Mapped[str] = mapped_column(String(300))
+    piece: Mapped[Piece] = relationship(back_populates="cuts")
 
 
 class Weighing(Base):
     """A reading of the scale. Struck through, never changed."""
 
     __tablename__ = "weighing"
-    __table_args__ = (Index("weighing_uid", "uid", unique=True),)
+    __table_args__ = (
+        Index("weighing_uid", "uid", unique=True),
+        Index("weighing_restores_once", "restores_id", unique=True),
+    )
     id: Mapped[int] = mapped_column(primary_key=True)
-    uid: Mapped[str | None] = mapped_column(String(60))  # of a round: sent twice, it counts once
+    uid: Mapped[str | None] = mapped_column(String(60))  # sent twice, it counts once
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
     at_s: Mapped[int]
     gross_g: Mapped[float]
     by: Mapped[str] = mapped_column(String(60))
     entered_s: Mapped[int]
-    confirmed: Mapped[bool] = mapped_column(default=False)  # asked about and kept all the same
+    kept: Mapped[bool] = mapped_column(default=False)  # asked about and kept all the same
+    source: Mapped[str] = mapped_column(String(10))  # hand, round, file
     import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+    restores_id: Mapped[int | None] = mapped_column(ForeignKey("weighing.id"))  # the struck one it repeats
     struck_s: Mapped[int | None]
     struck_by: Mapped[str | None] = mapped_column(String(60))
     struck_reason: Mapped[str | None] = mapped_column(String(200))
@@ -174,6 +230,33 @@ class Reading(Base):
     temperature_c: Mapped[float]
     rh_percent: Mapped[float]
     import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+    device_id: Mapped[int | None] = mapped_column(ForeignKey("device.id"))  # neither: typed by hand, or unknown
+
+
+class ReadingStrike(Struck, Base):
+    """A stretch of a climate log that does not count: a sensor in the sun, a wrong file. Brought back, it is ended."""
+
+    __tablename__ = "reading_strike"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
+    from_s: Mapped[int]
+    to_s: Mapped[int]
+    import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+    reason: Mapped[str] = mapped_column(String(200))
+    readings: Mapped[int]
+
+
+class StruckReading(Base):
+    """A reading that does not count, with the strike that took it out; its place in the log is free for another."""
+
+    __tablename__ = "struck_reading"
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012 -- SQLAlchemy reads it as declared
+    strike_id: Mapped[int] = mapped_column(ForeignKey("reading_strike.id"), primary_key=True)
+    at_s: Mapped[int] = mapped_column(primary_key=True)
+    temperature_c: Mapped[float]
+    rh_percent: Mapped[float]
+    import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
+    device_id: Mapped[int | None] = mapped_column(ForeignKey("device.id"))
 
 
 class ReadingHour(Base):
@@ -207,3 +290,33 @@ class ImportReport(Base):
     rows_same: Mapped[int]
     rows_conflict: Mapped[int]
     rows_left_out: Mapped[int]
+    taken_back_s: Mapped[int | None]
+    taken_back_by: Mapped[str | None] = mapped_column(String(60))
+    taken_back_reason: Mapped[str | None] = mapped_column(String(200))
+
+
+class Sent(Base):
+    """An entry that arrived, by the identity it was given where it was made, and what came of it as JSON."""
+
+    __tablename__ = "sent"
+    uid: Mapped[str] = mapped_column(String(60), primary_key=True)
+    what: Mapped[str] = mapped_column(String(60))  # what it was entered as, and for whom
+    made: Mapped[str]
+    at_s: Mapped[int]
+
+
+class JournalLine(Base):
+    """What was changed of something entered: who, when, before, after, why. Added to, never changed or deleted."""
+
+    __tablename__ = "journal_line"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at_s: Mapped[int] = mapped_column(index=True)
+    by: Mapped[str] = mapped_column(String(60))
+    what: Mapped[str] = mapped_column(String(40))  # the table
+    row: Mapped[str] = mapped_column(String(80))  # its key
+    batch_id: Mapped[int | None] = mapped_column(ForeignKey("batch.id"), index=True)
+    piece_id: Mapped[int | None] = mapped_column(ForeignKey("piece.id"))
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    before: Mapped[str]
+    after: Mapped[str]
+    reason: Mapped[str] = mapped_column(String(300))

@@ -1,9 +1,37 @@
 """What is sent twice counts once: a weight over a weak line, a tap that was repeated."""
 
+from dataclasses import dataclass
+
+import orjson
 from sqlalchemy import select
 from sqlalchemy.orm import InstrumentedAttribute, Session
 
+from .models import Sent
 from .places import ClashError
+
+
+@dataclass(frozen=True)
+class Made:
+    """What came of an entry: of what kind, and its id."""
+
+    what: str
+    id: int
+
+
+def made_before(session: Session, uid: str, what: str) -> list[Made] | None:
+    """What came of an entry that arrived before, or None. Raises ClashError when its identity is another entry's."""
+    known = session.get(Sent, uid)
+    if known is None:
+        return None
+    if known.what != what:
+        raise ClashError("this was noted for another one already")
+    return [Made(**one) for one in orjson.loads(known.made)]
+
+
+def remember(session: Session, uid: str, what: str, made: list[Made], now_s: int) -> None:
+    """Keep what came of an entry under its identity."""
+    session.add(Sent(uid=uid, what=what, made=orjson.dumps(made).decode(), at_s=now_s))
+    session.flush()
 
 
 def sent_before(

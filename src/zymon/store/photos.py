@@ -7,7 +7,7 @@ from .hang import piece
 from .hang_models import Photo
 from .once import sent_before
 from .places import ClashError, NotFoundError
-from .warm import strike
+from .struck import strike
 
 MOST_OF_A_PIECE = 60
 

@@ -19,6 +19,10 @@ class ClashError(ZymonError, ValueError):
     """A name, tag or hook is taken already."""
 
 
+class ChangedMeanwhileError(ClashError):
+    """Somebody else changed the same thing since it was read: nothing is overwritten, both are to be looked at."""
+
+
 def workshop(session: Session) -> Workshop | None:
     """The workshop, or None in a new database."""
     return session.scalar(select(Workshop))
@@ -66,27 +70,50 @@ def make_place(
     made.rods = [
         Rod(number=i + 1, hooks=hooks, hook_spacing_mm=hook_spacing_mm) for i, hooks in enumerate(hooks_per_rod)
     ]
-    made.setpoints = [Setpoint(at_s=now_s, temperature_c=setpoint[0], rh_percent=setpoint[1], by=by)]
+    made.setpoints = [Setpoint(at_s=now_s, temperature_c=setpoint[0], rh_percent=setpoint[1], by=by, entered_s=now_s)]
     session.add(made)
     session.flush()
     return made
 
 
 def change_setpoint(
-    session: Session, place_id: int, temperature_c: float | None, rh_percent: float | None, by: str, now_s: int
-) -> Place:
-    """Note a new set point from now on; the earlier ones stay on record."""
+    session: Session,
+    place_id: int,
+    temperature_c: float | None,
+    rh_percent: float | None,
+    at_s: int,
+    by: str,
+    now_s: int,
+) -> Setpoint:
+    """Note a set point from a time on; the earlier ones stay on record."""
     changed = place(session, place_id)
-    changed.setpoints.append(Setpoint(at_s=now_s, temperature_c=temperature_c, rh_percent=rh_percent, by=by))
+    made = Setpoint(at_s=at_s, temperature_c=temperature_c, rh_percent=rh_percent, by=by, entered_s=now_s)
+    changed.setpoints.append(made)
     touch(changed)
     session.flush()
-    return changed
+    return made
+
+
+def setpoint(session: Session, setpoint_id: int) -> Setpoint:
+    """One set point. Raises NotFoundError."""
+    found = session.get(Setpoint, setpoint_id)
+    if found is None:
+        raise NotFoundError("this set point is not there")
+    return found
 
 
 def setpoint_at(of: Place, at_s: int) -> Setpoint | None:
     """The set point in force at a time [s]; the earliest one before any was noted."""
-    past = [s for s in of.setpoints if s.at_s <= at_s]
-    return past[-1] if past else (of.setpoints[0] if of.setpoints else None)
+    stand = sorted((s for s in of.setpoints if s.struck_s is None), key=lambda s: (s.at_s, s.id or 2**62))
+    past = [s for s in stand if s.at_s <= at_s]
+    return past[-1] if past else (stand[0] if stand else None)
+
+
+def revisions(session: Session) -> dict[int, int]:
+    """The revision of every place in which something hangs."""
+    hanging = select(Hanging.place_id).where(Hanging.to_s.is_(None))
+    rows = session.execute(select(Place.id, Place.revision).where(Place.id.in_(hanging)))
+    return {place_id: int(revision) for place_id, revision in rows}
 
 
 def touch(changed: Place) -> None:

@@ -3,7 +3,7 @@
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from .hang import hanging_now, piece
+from .hang import end_hanging, hanging_now, piece
 from .models import Hanging, Piece, Place, Rod
 from .places import ClashError, NotFoundError, flush_or_clash, place, touch
 
@@ -40,7 +40,7 @@ def add_rod(session: Session, place_id: int, hooks: int, hook_spacing_mm: float 
     return made
 
 
-def swap(session: Session, one_id: int, other_id: int, by: str, now_s: int) -> tuple[Piece, Piece]:
+def swap(session: Session, one_id: int, other_id: int, at_s: int, by: str, now_s: int) -> tuple[Piece, Piece]:
     """Two hanging pieces change places; where they hung stays on record. Raises ClashError."""
     both = piece(session, one_id), piece(session, other_id)
     if one_id == other_id:
@@ -51,12 +51,14 @@ def swap(session: Session, one_id: int, other_id: int, by: str, now_s: int) -> t
         if at is None:
             raise ClashError(f"{of.tag} was taken down, it cannot change places")
         were.append(at)
-    for old, to in zip(were, reversed(were), strict=True):
-        old.to_s, old.end_reason = now_s, f"changed places, to rod {to.rod.number} hook {to.hook}"
+    for old in were:
+        end_hanging(old, at_s, "moved", by)
     session.flush()
     touched: dict[int, Place] = {}
     for of, to in zip(both, reversed(were), strict=True):
-        of.hangings.append(Hanging(place_id=to.place_id, rod_id=to.rod_id, hook=to.hook, from_s=now_s, by=by))
+        of.hangings.append(
+            Hanging(place_id=to.place_id, rod_id=to.rod_id, hook=to.hook, from_s=at_s, by=by, entered_s=now_s)
+        )
         touched[to.place_id] = to.rod.place
     for home in touched.values():
         touch(home)

@@ -1,33 +1,24 @@
-"""The Salt's records: what lies in salt, what was done to it, and what the rules need to know of it."""
+"""The Salt's records: what lies in salt, what was done to it, and what it weighed."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
-from zymon.core.curing import Geometry
-from zymon.core.drying.climate import Log
 from zymon.core.errors import OutOfRangeError
-from zymon.core.ledger.batch import Cure
-from zymon.core.salting.bag import Bag, Cold, Step
 from zymon.core.salting.ways import CareKind
 
 from .bench import add_piece as add_made_piece
 from .bench_models import MadePiece, Making
-from .climate import hourly_log
 from .models import Place
 from .once import sent_before
-from .places import ClashError, NotFoundError, flush_or_clash, place, setpoint_at
+from .places import ClashError, NotFoundError, flush_or_clash
 from .salt_models import SaltEvent, SaltPiece
+from .struck import strike as strike_entry
 
-USUAL_COLD_C = 3.0  # of a place that neither logs nor has a set point
-HABIT_S = 2 * 86_400  # the place stays what it was on the last days
 CARE: tuple[CareKind, ...] = ("turn", "drain", "rub", "check")
-WHILE_IN = ("move", "way", "press", *CARE)
-ONCE_OUT = ("rinse", "blot", "soak", "coat", "wrap", "rest")
-LATE_S = 60  # how far a clock may be ahead
+WHILE_IN = ("way", "press", *CARE)
+ONCE_OUT = ("rinse", "blot", "soak", "trim", "coat", "wrap", "rest")
 
 _LOADED = (
     joinedload(SaltPiece.making).joinedload(Making.batch),
@@ -68,6 +59,11 @@ def salt_piece(session: Session, piece_id: int) -> SaltPiece:
     return found
 
 
+def piece_of_tag(session: Session, tag: str) -> SaltPiece | None:
+    """The piece that was put in salt under a tag."""
+    return session.scalar(select(SaltPiece).where(SaltPiece.tag == tag))
+
+
 def events(of: SaltPiece, *kinds: str) -> list[SaltEvent]:
     """What counts of the events of these kinds, in time order; all kinds when none is named."""
     found = [e for e in of.events if e.struck_s is None and (not kinds or e.kind in kinds)]
@@ -103,11 +99,10 @@ class NewSaltPiece:
 
 
 def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEvent, now_s: int) -> SaltPiece:
-    """Put a muscle in salt. Raises ClashError for a taken tag, OutOfRangeError for a time to come."""
+    """Put a muscle in salt. Raises ClashError for a taken tag."""
     taken = session.scalar(select(SaltPiece.id).where(SaltPiece.tag == new.tag))
     if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
         raise ClashError(f"tag {new.tag} is on another piece already")
-    not_ahead(into.at_s, now_s)
     made = SaltPiece(
         making=making,
         tag=new.tag,
@@ -126,24 +121,17 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     return made
 
 
-def not_ahead(at_s: int, now_s: int) -> None:
-    """Raises OutOfRangeError for a time to come."""
-    if at_s > now_s + LATE_S:
-        raise OutOfRangeError("this time is still to come: check the date")
-
-
-def note(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> bool:
+def note(session: Session, of: SaltPiece, event: SaltEvent) -> bool:
     """Note what was done; sent twice it counts once. Returns whether it was new.
 
     Raises ClashError for what cannot be done to the piece any more or not yet, OutOfRangeError for times out of order.
     """
     if sent_before(session, SaltEvent.uid, SaltEvent.salt_piece_id, event.uid, of.id):
         return False
-    not_ahead(event.at_s, now_s)
     out = out_at(of)
     if event.at_s < put_in(of).at_s:
         raise OutOfRangeError(f"{of.tag} was not in salt yet at that time: check the date")
-    if of.made_piece_id is not None:
+    if of.made_piece_id is not None and (out is None or event.at_s >= out.at_s):
         raise ClashError(f"{of.tag} is tagged for the hook: nothing is done to it in salt any more")
     if ended(of):
         raise ClashError(f"{of.tag} was thrown away")
@@ -153,6 +141,8 @@ def note(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> bool:
         raise OutOfRangeError(f"something was done to {of.tag} after that time: check the date")
     if event.kind in ONCE_OUT and out is None:
         raise ClashError(f"{of.tag} is still in salt: take it out first")
+    if event.kind == "trim":
+        check_trim(of, event)
     of.events.append(event)
     session.flush()
     return True
@@ -164,15 +154,13 @@ def strike(session: Session, event_id: int, reason: str, by: str, now_s: int) ->
     if event is None:
         raise NotFoundError("this entry is not there")
     of = event.piece
-    if event.struck_s is not None:
-        raise ClashError("this entry is struck through already")
     if of.made_piece_id is not None:
         raise ClashError(f"{of.tag} is tagged for the hook: its time in salt stands")
     if event.kind == "in":
         raise ClashError("the putting in stands; throw the piece away, with a reason, if it was put in by mistake")
     if event.kind == "out" and events(of, *ONCE_OUT):
         raise ClashError(f"strike first what was done to {of.tag} after it came out")
-    event.struck_s, event.struck_by, event.struck_reason = now_s, by, reason
+    strike_entry(event, reason, by, now_s)
     return of
 
 
@@ -184,25 +172,6 @@ def waiting_batches(session: Session) -> list[Making]:
     return list(session.scalars(query.order_by(Making.made_s.desc())))
 
 
-class Colds:
-    """The cold of every place, read once however many pieces lie in it."""
-
-    def __init__(self, session: Session, since_s: int, now_s: int) -> None:
-        self.session, self.since_s, self.now_s = session, since_s, now_s
-        self._kept: dict[int, tuple[Log, float]] = {}
-
-    def of(self, place_id: int) -> tuple[Log, float]:
-        """The log of a place, and what it is expected to be [°C]."""
-        if place_id not in self._kept:
-            log = hourly_log(self.session, place_id, self.since_s, self.now_s)
-            recent = log.temperature_c[log.time_s > self.now_s - HABIT_S]
-            setpoint = setpoint_at(place(self.session, place_id), self.now_s)
-            set_c = setpoint.temperature_c if setpoint else None
-            ahead_c = float(np.mean(recent)) if len(recent) else (USUAL_COLD_C if set_c is None else set_c)
-            self._kept[place_id] = (log, ahead_c)
-        return self._kept[place_id]
-
-
 def stays(of: SaltPiece) -> list[tuple[Place, str | None, int, int | None]]:
     """Where a piece lay: place, container, from, to [s]; to is None where it lies now."""
     moved = [e for e in events(of, "in", "move") if e.place is not None]
@@ -210,69 +179,6 @@ def stays(of: SaltPiece) -> list[tuple[Place, str | None, int, int | None]]:
     return [
         (e.place, e.container, e.at_s, end) for e, end in zip(moved, [*ends, None], strict=True) if e.place is not None
     ]
-
-
-def cold_of(of: SaltPiece, colds: Colds) -> Cold:
-    """The temperature along the piece's way through its places, after its salt too."""
-    parts = []
-    ahead_c = USUAL_COLD_C
-    for where, _, from_s, to_s in stays(of):
-        log, ahead_c = colds.of(where.id)
-        end_s = colds.now_s if to_s is None else to_s
-        here = (log.time_s >= from_s - 3600) & (log.time_s <= end_s)
-        parts.append(Log(log.time_s[here], log.temperature_c[here], log.rh_percent[here]))
-    joined = [np.concatenate([getattr(p, name) for p in parts]) for name in ("time_s", "temperature_c", "rh_percent")]
-    order = np.argsort(joined[0], kind="stable")
-    return Cold(Log(joined[0][order], joined[1][order], joined[2][order]), ahead_c)
-
-
-def steps_of(of: SaltPiece) -> tuple[Step, ...]:
-    """What moves the salt, in time order."""
-    found = []
-    for e in events(of, "in", "way", "soak", "out"):
-        if e.kind in ("in", "way"):
-            found.append(Step(e.at_s, "lay", e.way or "measured", e.percent or 0.0, bool(e.free_salt)))  # type: ignore[arg-type] # checked on entry
-        elif e.kind == "soak":
-            found.append(Step(e.at_s, "soak", hours=e.value or 0.0))
-        else:
-            found.append(Step(e.at_s, "out"))
-    return tuple(found)
-
-
-def bag_of(of: SaltPiece, colds: Colds) -> Bag:
-    """A piece as the rules see it."""
-    geometry: Geometry = of.geometry  # type: ignore[assignment] # checked on entry
-    return Bag(
-        geometry=geometry,
-        across_mm=of.across_mm,
-        weight_g=of.raw_g,
-        fat_percent=min(of.making.batch.fat_percent or 0.0, 80.0),
-        steps=steps_of(of),
-        cold=cold_of(of, colds),
-        rules=tuple(of.rules.split(",")),
-        margin_percent=of.margin_percent,
-        skin_share=of.skin_share,
-    )
-
-
-def colds_for(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> Colds:
-    """The cold from the oldest of the pieces on."""
-    return Colds(session, min((put_in(p).at_s for p in pieces), default=now_s), now_s)
-
-
-def cure_of(of: SaltPiece, colds: Colds, origin_s: int) -> Cure:
-    """A piece's time in salt as the ledger sees it, in hours from `origin_s`."""
-    bag = bag_of(of, colds)
-    log = bag.cold.log
-    out = out_at(of)
-    return Cure(
-        way="buried" if bag.free else bag.laid.way,
-        from_hour=(put_in(of).at_s - origin_s) / 3600,
-        to_hour=None if out is None else (out.at_s - origin_s) / 3600,
-        temperature=tuple(
-            ((at - origin_s) / 3600, c) for at, c in zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)
-        ),
-    )
 
 
 def next_tags(session: Session, making: Making, many: int) -> list[str]:
@@ -285,12 +191,43 @@ def next_tags(session: Session, making: Making, many: int) -> list[str]:
     return [f"{batch.code}-{first + i:02d}" for i in range(many)]
 
 
+@dataclass(frozen=True)
+class Bases:
+    """What a piece's loss can be counted from [g]: raw and as it came out of the salt, less what was trimmed since."""
+
+    raw_g: float
+    cured_g: float | None
+
+
+def bases(of: SaltPiece) -> Bases:
+    """The weights a loss counts from. What was trimmed off after the salt takes its share of each with it."""
+    out = out_at(of)
+    raw_g, cured_g = of.raw_g, None
+    for e in events(of, "out", "weigh", "trim"):
+        if out is None or e.value is None or e.at_s < out.at_s:
+            continue
+        if e.kind == "trim" and cured_g:
+            raw_g *= e.value / cured_g
+        cured_g = e.value
+    return Bases(raw_g, cured_g)
+
+
+def check_trim(of: SaltPiece, event: SaltEvent) -> None:
+    """Refuse a trim that takes nothing off, or all. Raises OutOfRangeError."""
+    before_g = next(
+        (e.value for e in reversed(events(of, "out", "weigh", "trim")) if e.value is not None and e.at_s <= event.at_s),
+        of.raw_g,
+    )
+    if event.value is None or not 0 < event.value < before_g:
+        raise OutOfRangeError(f"{of.tag} weighed {before_g:g} g before it was trimmed: what is left weighs less")
+
+
 def cured_weight(of: SaltPiece) -> float:
     """What it weighed last after it came out of the salt [g]. Raises ClashError while it is in salt."""
-    out = out_at(of)
-    if out is None:
+    cured_g = bases(of).cured_g
+    if cured_g is None:
         raise ClashError(f"{of.tag} is still in salt: take it out first")
-    return [e.value for e in events(of, "weigh", "out") if e.value is not None and e.at_s >= out.at_s][-1]
+    return cured_g
 
 
 def tag_for_hook(session: Session, of: SaltPiece, made: MadePiece) -> None:

@@ -30,8 +30,9 @@ class SaltPiece(Base):
 class SaltEvent(Base):
     """Something done to a piece in salt, or seen on it. Struck through, never changed.
 
-    `value` by kind: liquid [g] of drain, temperature [°C] of check, hours of soak, weight [g] of weigh and out, dry
-    coat [g] of coat. An `in` carries place, way and percent; a `way` carries way and percent; a `move` carries place.
+    `value` by kind: liquid [g] of drain, temperature [°C] of check, hours of soak, weight [g] of weigh and out, weight
+    [g] after a trim, dry coat [g] of coat. An `in` carries place, way and percent; a `way` carries way and percent; a
+    `move` carries place.
     """
 
     __tablename__ = "salt_event"

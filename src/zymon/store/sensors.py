@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from .hang_models import SensorTest
 from .models import Hanging, Weighing
 from .places import NotFoundError, place, touch
-from .warm import counted, strike
+from .struck import counted, strike
 
 MOST_OFFSET = 20.0  # points of humidity, from which a sensor is broken rather than off
 LEAST_PIECES = 3
@@ -27,15 +27,15 @@ def offset_rh(session: Session, place_id: int) -> float:
     return last[-1].true_rh_percent - last[-1].shown_rh_percent if last else 0.0
 
 
-def add_test(session: Session, place_id: int, shown: float, true: float, by: str, now_s: int) -> None:
+def add_test(session: Session, place_id: int, shown: float, true: float, at_s: int, by: str, now_s: int) -> SensorTest:
     """Note a test; dates that rest on the humidity are made anew."""
-    session.add(
-        SensorTest(
-            place_id=place_id, at_s=now_s, shown_rh_percent=shown, true_rh_percent=true, by=by, entered_s=now_s
-        )
-    )  # fmt: skip
+    made = SensorTest(
+        place_id=place_id, at_s=at_s, shown_rh_percent=shown, true_rh_percent=true, by=by, entered_s=now_s
+    )
+    session.add(made)
     touch(place(session, place_id))
     session.flush()
+    return made
 
 
 def strike_test(session: Session, test_id: int, reason: str, by: str, now_s: int) -> None:

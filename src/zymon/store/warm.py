@@ -1,8 +1,7 @@
 """The Warm's records: stages, pH readings, meters, what was done, and a fermentation as the rules see it."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TypeVar
 
 from sqlalchemy import select, text
 from sqlalchemy.orm import Session, joinedload
@@ -12,21 +11,15 @@ from zymon.core.fermentation.curve import Fermentation, Reading
 from zymon.core.fermentation.meter import Calibration, Measured, medians
 
 from .bench_models import Making
+from .climate import hourly_log
 from .once import sent_before
 from .places import ClashError, NotFoundError, place, setpoint_at
-from .salt import not_ahead
-from .warm_models import BatchEvent, MeterCalibration, PhMeter, PhReading, Struck, WarmStage
+from .struck import counted, strike
+from .warm_models import BatchEvent, MeterCalibration, PhMeter, PhReading, WarmStage
 
 BIN_S = 600  # of a one-minute log: the goods follow over hours
 ENDS = ("hang", "hang_cold", "discard")
 AFTER_S = 14 * 86_400  # a stage that nobody ended is shown so long
-
-_T = TypeVar("_T", bound=Struck)
-
-
-def counted(entries: Iterable[_T]) -> list[_T]:
-    """The entries that are not struck through."""
-    return [e for e in entries if e.struck_s is None]
 
 
 def stage(session: Session, batch_id: int) -> WarmStage | None:
@@ -70,12 +63,11 @@ def start(session: Session, new: WarmStage, now_s: int) -> WarmStage:
     """Declare the warm stage of a batch. Raises ClashError, NotFoundError, OutOfRangeError."""
     refuse_discarded(session, new.batch_id)
     place(session, new.place_id)
-    not_ahead(new.stuffed_s, now_s)
     if any(r.at_s < new.stuffed_s for r in counted(readings(session, new.batch_id))):
         raise OutOfRangeError("a pH was measured before that: check when it was stuffed")
     old = stage(session, new.batch_id)
     if old is not None:
-        old.struck_s, old.struck_by, old.struck_reason = now_s, new.by, "declared anew"
+        strike(old, "declared anew", new.by, now_s)
     session.add(new)
     session.flush()
     return new
@@ -87,12 +79,11 @@ def readings(session: Session, batch_id: int) -> list[PhReading]:
     return list(session.scalars(query.order_by(PhReading.at_s, PhReading.id)).unique())
 
 
-def add_reading(session: Session, new: PhReading, now_s: int) -> bool:
+def add_reading(session: Session, new: PhReading) -> bool:
     """Store a reading; sent twice it counts once. Returns whether it was new. Raises ClashError, OutOfRangeError."""
     if sent_before(session, PhReading.uid, PhReading.batch_id, new.uid, new.batch_id):
         return False
     refuse_discarded(session, new.batch_id)
-    not_ahead(new.at_s, now_s)
     of = stage(session, new.batch_id)
     if of is None:
         raise ClashError("say first when it was stuffed and where it is warm")
@@ -103,22 +94,14 @@ def add_reading(session: Session, new: PhReading, now_s: int) -> bool:
     return True
 
 
-def note(session: Session, new: BatchEvent, now_s: int) -> bool:
+def note(session: Session, new: BatchEvent) -> bool:
     """Note something done to a batch; sent twice it counts once. Returns whether it was new."""
     if sent_before(session, BatchEvent.uid, BatchEvent.batch_id, new.uid, new.batch_id):
         return False
     refuse_discarded(session, new.batch_id)
-    not_ahead(new.at_s, now_s)
     session.add(new)
     session.flush()
     return True
-
-
-def strike(entry: Struck, reason: str, by: str, now_s: int) -> None:
-    """Strike an entry through. Raises ClashError."""
-    if entry.struck_s is not None:
-        raise ClashError("this entry is struck through already")
-    entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason
 
 
 def reading(session: Session, reading_id: int) -> PhReading:
@@ -142,15 +125,16 @@ def meters(session: Session) -> list[PhMeter]:
     return list(session.scalars(select(PhMeter).order_by(PhMeter.name)))
 
 
-def calibrate(session: Session, name: str, slope_percent: float, by: str, at_s: int) -> PhMeter:
+def calibrate(session: Session, name: str, slope_percent: float, by: str, at_s: int) -> MeterCalibration:
     """Note a calibration; a meter that is not known yet is noted with it."""
     found = session.scalar(select(PhMeter).where(PhMeter.name == name))
     if found is None:
         found = PhMeter(name=name, by=by)
         session.add(found)
-    found.calibrations.append(MeterCalibration(at_s=at_s, slope_percent=slope_percent, by=by))
+    made = MeterCalibration(at_s=at_s, slope_percent=slope_percent, by=by)
+    found.calibrations.append(made)
     session.flush()
-    return found
+    return made
 
 
 def calibrations_of(meter: PhMeter, origin_s: int) -> list[Calibration]:
@@ -174,6 +158,16 @@ _BINNED = text(
 def box_log(session: Session, place_id: int, from_s: int, to_s: int, bin_s: int = BIN_S) -> list[tuple[float, float]]:
     """Temperature of a place between two times in means of ten minutes: (hour since `from_s`, °C)."""
     rows = session.execute(_BINNED, {"place": place_id, "low": from_s - 3600, "high": to_s, "bin": bin_s}).all()
+    return _since([(at, c) for at, c in rows], from_s)
+
+
+def hourly_box(session: Session, place_id: int, from_s: int, to_s: int) -> list[tuple[float, float]]:
+    """The same by the hour, from the roll-ups."""
+    log = hourly_log(session, place_id, from_s, to_s, whole_hours=True)
+    return _since(list(zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)), from_s)
+
+
+def _since(rows: list[tuple[float, float]], from_s: int) -> list[tuple[float, float]]:
     before = [c for at, c in rows if at < from_s]
     inside = [((at - from_s) / 3600, c) for at, c in rows if at >= from_s]
     return [(0.0, before[-1]), *inside] if before and (not inside or inside[0][0] > 0) else inside
@@ -188,22 +182,34 @@ class WarmBatch:
     events: list[BatchEvent]
     fermentation: Fermentation
 
-    @property
-    def ended_s(self) -> int | None:
-        """When it left the warm stage, or None."""
-        return end_of(self.events)
+    ended_s: int | None  # when it left the warm stage, None while it is there
 
 
 def end_of(done: Sequence[BatchEvent]) -> int | None:
-    """When a batch left its warm place [s]: from then on the place's log is not its own. None while it is there."""
+    """When somebody said that a batch left its warm place [s], or None."""
     return min((e.at_s for e in counted(done) if e.kind in ENDS), default=None)
 
 
-def warm_batch(session: Session, of: WarmStage, now_s: int) -> WarmBatch:
-    """A batch's fermentation as of now, or as of its end. Repeats count as their median."""
+def left_the_warm(of: WarmStage, done: Sequence[BatchEvent]) -> int | None:
+    """When a batch left its warm place [s]: from then on the place's log is not its own. None while it is there.
+
+    It was said, or all its pieces hang.
+    """
+    told = end_of(done)
+    batch = of.making.batch
+    waiting = any(made.piece_id is None for made in of.making.pieces)
+    hung = None if waiting or not batch.pieces else max(piece.hung_s for piece in batch.pieces)
+    return min((at for at in (told, hung) if at is not None), default=None)
+
+
+def warm_batch(session: Session, of: WarmStage, now_s: int, coarse: bool = False) -> WarmBatch:
+    """A batch's fermentation as of now, or as of its end. Repeats count as their median.
+
+    Parameters: coarse, the box by the hour, so that no single reading is read.
+    """
     found = readings(session, of.batch_id)
     done = events(session, of.batch_id)
-    ended_s = end_of(done)
+    ended_s = left_the_warm(of, done)
     end_s = max(now_s if ended_s is None else min(ended_s, now_s), of.stuffed_s)
     setpoint = setpoint_at(of.place, end_s)
     return WarmBatch(
@@ -217,21 +223,21 @@ def warm_batch(session: Session, of: WarmStage, now_s: int) -> WarmBatch:
             start_ph=of.start_ph,
             target_ph=of.target_ph,
             setpoint_c=setpoint.temperature_c if setpoint else None,
-            temperature=tuple(box_log(session, of.place_id, of.stuffed_s, end_s)),
+            temperature=tuple((hourly_box if coarse else box_log)(session, of.place_id, of.stuffed_s, end_s)),
             readings=tuple(Reading(m.hour, m.ph) for m in medians(measured(found, of.stuffed_s))),
             now_hour=(end_s - of.stuffed_s) / 3600,
         ),
+        ended_s,
     )
 
 
 def in_the_warm(session: Session, now_s: int) -> list[WarmStage]:
     """Stages that are running, and those nobody ended lately."""
-    running = []
-    for of in stages(session):
-        ended = any(e.kind in ENDS for e in counted(events(session, of.batch_id)))
-        if not ended and now_s - of.stuffed_s < AFTER_S:
-            running.append(of)
-    return running
+    return [
+        of
+        for of in stages(session)
+        if now_s - of.stuffed_s < AFTER_S and left_the_warm(of, events(session, of.batch_id)) is None
+    ]
 
 
 def waiting_for_warmth(session: Session) -> list[Making]:

@@ -4,17 +4,7 @@ from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .bench_models import Making
-from .models import Base, Place
-
-
-class Struck:
-    """Columns of an entry that can be struck through, never changed."""
-
-    by: Mapped[str] = mapped_column(String(60))
-    entered_s: Mapped[int]
-    struck_s: Mapped[int | None]
-    struck_by: Mapped[str | None] = mapped_column(String(60))
-    struck_reason: Mapped[str | None] = mapped_column(String(200))
+from .models import Base, Place, Struck
 
 
 class WarmStage(Struck, Base):

@@ -1,7 +1,9 @@
 // The typed client: every call gives the answer or throws a Problem in the words of the job.
-import createClient from 'openapi-fetch';
+import createClient, { type Middleware } from 'openapi-fetch';
 
 import { words } from '../words/en';
+import { said } from '../words/said';
+import { sentOnce } from './once';
 import type { components, paths } from './schema.gen';
 
 export type Schema = components['schemas'];
@@ -12,12 +14,15 @@ export class ProblemError extends Error {
     readonly code: string,
     detail: string,
     readonly where: string | null = null,
+    /** What is asked, where an entry is asked about before it counts. */
+    readonly asked: Schema['SaidOut'] | null = null,
   ) {
     super(detail);
   }
 }
 
 export const api = createClient<paths>({ baseUrl: '' });
+api.use(sentOnce satisfies Middleware);
 
 interface Answer<T> {
   data?: T;
@@ -34,6 +39,14 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined) return answer.data;
   const problem = answer.error as Partial<Problem> | undefined;
-  if (problem?.detail) throw new ProblemError(problem.code ?? 'error', problem.detail, problem.where ?? null);
+  if (problem?.detail) {
+    const asked = problem.said ?? null;
+    throw new ProblemError(
+      problem.code ?? 'error',
+      asked ? said(asked) : problem.detail,
+      problem.where ?? null,
+      asked,
+    );
+  }
   throw new ProblemError('error', words.errors.unexpected(answer.response.status));
 }

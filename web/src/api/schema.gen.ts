@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Batch
-         * @description A batch as it was made.
+         * @description A batch, made here or hung as it came, with its pieces in whatever state.
          */
         get: operations["batch_api_batches__batch_id__get"];
         put?: never;
@@ -114,10 +114,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Make Pieces
+         * Tag Pieces
          * @description Tag pieces of a batch, all or none; a piece without a tag gets the next of the batch.
          */
-        post: operations["make_pieces_api_batches__batch_id__pieces_post"];
+        post: operations["tag_pieces_api_batches__batch_id__pieces_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -344,6 +344,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Book
+         * @description Batches whose code, product, tags, lots, people or notes hold the words, in whatever state.
+         */
+        get: operations["book_api_book_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description What was changed of what had been entered: of a batch, on a day, or lately.
+         */
+        get: operations["changes_api_changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -368,6 +408,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/{device_id}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put
+         * @description Say to which place a device belongs from now on.
+         */
+        put: operations["put_api_devices__device_id__place_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{device_id}/token": {
         parameters: {
             query?: never;
@@ -382,6 +442,26 @@ export interface paths {
          * @description Give a device another token; the old one is dead.
          */
         post: operations["another_token_api_devices__device_id__token_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Follow
+         * @description What happens, as server-sent events: `making` and `made`, with the place whose dates are made anew.
+         */
+        get: operations["follow_api_follow_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -482,6 +562,46 @@ export interface paths {
          * @description Read a file and say what it would bring; nothing is stored before it is confirmed.
          */
         post: operations["preview_api_imports_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{report_id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Let a file that was taken back count again.
+         */
+        post: operations["bring_back_api_imports__report_id__bring_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{report_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take back whole what a file brought: its weights are struck through, its climate does not count.
+         */
+        post: operations["take_back_api_imports__report_id__take_back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -642,10 +762,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Strike
+         * Strike Photo
          * @description Strike a photo through; it stays on record.
          */
-        post: operations["strike_api_photos__photo_id__strike_post"];
+        post: operations["strike_photo_api_photos__photo_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -663,7 +783,7 @@ export interface paths {
         put?: never;
         /**
          * Hang
-         * @description Hang a piece on a free hook.
+         * @description Hang a piece on a free hook, now or as it was noted.
          */
         post: operations["hang_api_pieces_post"];
         delete?: never;
@@ -681,11 +801,51 @@ export interface paths {
         };
         /**
          * Piece
-         * @description All there is to know of a piece.
+         * @description All there is to know of a piece; of one that came down as it was then.
          */
         get: operations["piece_api_pieces__piece_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Against
+         * @description What stands against taking a piece down now, at a weight if one is given.
+         */
+        get: operations["against_api_pieces__piece_id__against_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/become": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Become
+         * @description A piece off its hook begins to rest, is cut, kept, or goes.
+         */
+        post: operations["become_api_pieces__piece_id__become_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -726,6 +886,26 @@ export interface paths {
         get: operations["explained_api_pieces__piece_id__explained_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/hang-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hang Again
+         * @description Hang a piece that was off its hook again, under its own tag.
+         */
+        post: operations["hang_again_api_pieces__piece_id__hang_again_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -820,23 +1000,23 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Photos
+         * Photos Of
          * @description The photos of a piece, the latest first.
          */
-        get: operations["photos_api_pieces__piece_id__photos_get"];
+        get: operations["photos_of_api_pieces__piece_id__photos_get"];
         put?: never;
         /**
-         * Add
+         * Add Photo
          * @description Keep a photo of a piece. What the camera wrote into it is taken out.
          */
-        post: operations["add_api_pieces__piece_id__photos_post"];
+        post: operations["add_photo_api_pieces__piece_id__photos_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/pieces/{piece_id}/put-back": {
+    "/api/pieces/{piece_id}/slice": {
         parameters: {
             query?: never;
             header?: never;
@@ -846,10 +1026,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Put Back
-         * @description Hang a piece that was taken down by mistake on its hook again.
+         * Slice Off
+         * @description A slice is taken off and the piece goes on: its loss stays true.
          */
-        post: operations["put_back_api_pieces__piece_id__put_back_post"];
+        post: operations["slice_off_api_pieces__piece_id__slice_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -876,6 +1056,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take back what a piece became last, as entered by mistake: it is again what it was before.
+         */
+        post: operations["take_back_api_pieces__piece_id__take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/take-down": {
         parameters: {
             query?: never;
@@ -887,7 +1087,7 @@ export interface paths {
         put?: never;
         /**
          * Take Down
-         * @description Take a piece off its hook.
+         * @description Take a piece off its hook, with its weight or said not to be weighed, and say what becomes of it.
          */
         post: operations["take_down_api_pieces__piece_id__take_down_post"];
         delete?: never;
@@ -907,7 +1107,7 @@ export interface paths {
         put?: never;
         /**
          * Weigh
-         * @description Store a weight; one that cannot be right is asked about first (409 doubtful).
+         * @description Store a weight and answer at once; one that cannot be right is asked about first (409 doubtful).
          */
         post: operations["weigh_api_pieces__piece_id__weighings_post"];
         delete?: never;
@@ -985,7 +1185,7 @@ export interface paths {
         };
         /**
          * Climate File
-         * @description Every reading of a place as CSV.
+         * @description Every reading of a place that counts, as CSV.
          */
         get: operations["climate_file_api_places__place_id__climate_csv_get"];
         put?: never;
@@ -1025,11 +1225,71 @@ export interface paths {
         };
         /**
          * Hang File
-         * @description The place, its climate and what hangs there as a `zymon-hang/1` file.
+         * @description The place, its climate and its pieces as a `zymon-hang/1` file; `finished`: those that came down too.
          */
         get: operations["hang_file_api_places__place_id__hang_file_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log Of
+         * @description Where the readings of a place came from, and which stretches do not count.
+         */
+        get: operations["log_of_api_places__place_id__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/log/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Stretch
+         * @description Take a stretch of the log out of the count, with the reason.
+         */
+        post: operations["strike_stretch_api_places__place_id__log_strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{place_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Type Reading
+         * @description Note a reading by hand.
+         */
+        post: operations["type_reading_api_places__place_id__readings_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1046,10 +1306,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add
+         * Add Rod
          * @description Put another rod up.
          */
-        post: operations["add_api_places__place_id__rods_post"];
+        post: operations["add_rod_api_places__place_id__rods_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1147,7 +1407,7 @@ export interface paths {
         put?: never;
         /**
          * Set Place
-         * @description Note that a place was set anew; the earlier set points stay on record.
+         * @description Note what a place was set to from a moment on; the earlier set points stay on record.
          */
         post: operations["set_place_api_places__place_id__setpoint_post"];
         delete?: never;
@@ -1185,7 +1445,7 @@ export interface paths {
         };
         /**
          * Weights File
-         * @description The weighings of what hangs in a place as CSV, struck ones left out.
+         * @description The weighings of a place's pieces as CSV, struck ones left out; `finished`: of those that came down too.
          */
         get: operations["weights_file_api_places__place_id__weights_csv_get"];
         put?: never;
@@ -1311,7 +1571,7 @@ export interface paths {
         put?: never;
         /**
          * Add Version
-         * @description A new version of a recipe, with the reason for the change.
+         * @description A new version of a recipe, with the reason for the change; 409 where somebody saved another meanwhile.
          */
         post: operations["add_version_api_recipes__recipe_id__versions_post"];
         delete?: never;
@@ -1329,10 +1589,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Change
+         * Change Rod
          * @description Give a rod more or fewer hooks, or say how far apart they are; a hook in use is not taken away.
          */
-        put: operations["change_api_rods__rod_id__put"];
+        put: operations["change_rod_api_rods__rod_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1484,6 +1744,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setpoints/{setpoint_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Setpoint
+         * @description Strike a set point through: the one before holds instead.
+         */
+        post: operations["strike_setpoint_api_setpoints__setpoint_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slices/{cut_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Slice
+         * @description Strike a slice through, and the weight that was noted with it.
+         */
+        post: operations["strike_slice_api_slices__cut_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/standins/dip/{batch_id}": {
         parameters: {
             query?: never;
@@ -1544,6 +1844,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stretches/{strike_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Stretch
+         * @description Bring a struck stretch back.
+         */
+        post: operations["restore_stretch_api_stretches__strike_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tags/{tag}": {
         parameters: {
             query?: never;
@@ -1553,7 +1873,7 @@ export interface paths {
         };
         /**
          * Find Tag
-         * @description Where a tag leads.
+         * @description Where a tag leads, whatever became of its piece.
          */
         get: operations["find_tag_api_tags__tag__get"];
         put?: never;
@@ -1875,7 +2195,7 @@ export interface paths {
         put?: never;
         /**
          * Pour
-         * @description Note what was poured; an entry sent twice counts once.
+         * @description Note what was poured; an entry sent twice counts once, two screens at one thing are told of each other.
          */
         post: operations["pour_api_weigh_outs__weigh_out_id__entries_post"];
         delete?: never;
@@ -1955,7 +2275,7 @@ export interface paths {
         put?: never;
         /**
          * Restore
-         * @description Take a strike back: the same weighing is entered again beside the struck one.
+         * @description Take a strike back: the same weighing is entered again beside the struck one, once.
          */
         post: operations["restore_api_weighings__weighing_id__restore_post"];
         delete?: never;
@@ -2089,6 +2409,15 @@ export interface components {
             what: string;
         };
         /**
+         * Against
+         * @description What stands against taking a piece down now; empty where nothing does.
+         */
+        Against: {
+            /** Against */
+            against: components["schemas"]["SaidOut"][];
+            last: components["schemas"]["ScaleOut"] | null;
+        };
+        /**
          * AirNow
          * @description The latest logged air of a place.
          */
@@ -2136,12 +2465,21 @@ export interface components {
          * @description The answer to a hold: why it may stand, and on what legal basis.
          */
         AnswerIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Legal Basis */
             legal_basis: string;
             /** Reason */
             reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * AtTheHook
@@ -2154,6 +2492,11 @@ export interface components {
             events: components["schemas"]["HangEventOut"][];
             /** Held */
             held: boolean;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
         };
         /**
          * Bases
@@ -2189,26 +2532,75 @@ export interface components {
             waiting: number;
         };
         /**
+         * BatchFound
+         * @description A batch in the list: what it is, since when, and its pieces in whatever state.
+         */
+        BatchFound: {
+            /** Code */
+            code: string;
+            /** Discarded */
+            discarded: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceOfBatch"][];
+            /** Product */
+            product: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** States */
+            states: {
+                [key: string]: number;
+            };
+        };
+        /**
          * BatchIn
          * @description A batch of a weigh-out, and where its pinch for pH lies.
          */
         BatchIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Code */
             code: string;
             /** Pinch Place Id */
             pinch_place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * BatchOut
-         * @description A batch as it was made.
+         * @description A batch, made here or hung as it came (then without a sheet), and every piece of it in whatever state.
          */
         BatchOut: {
             /** Asks Pinch */
             asks_pinch: boolean;
             /** By */
-            by: string;
+            by: string | null;
             /**
              * Casing
              * @enum {string}
@@ -2230,22 +2622,29 @@ export interface components {
              */
             kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
             /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /**
              * Made At
              * Format: date-time
              */
             made_at: string;
             /** Meat Temperature C */
             meat_temperature_c: number | null;
+            /** Minced */
+            minced: boolean;
             /** Next Tag */
             next_tag: string;
             /** Pieces */
-            pieces: components["schemas"]["MadePieceOut"][];
+            pieces: components["schemas"]["PieceOfBatch"][];
             /** Pinch Place */
             pinch_place: string | null;
             /** Product */
             product: string;
             /** Profile */
-            profile: string;
+            profile: string | null;
             /** Salt Percent */
             salt_percent: number | null;
             /**
@@ -2253,9 +2652,58 @@ export interface components {
              * @enum {string}
              */
             shape: "cylinder" | "slab" | "irregular";
-            sheet: components["schemas"]["SheetModel"];
+            sheet: components["schemas"]["SheetModel"] | null;
+            /** Tagged */
+            tagged: number;
             /** Used */
             used: components["schemas"]["UsedLot"][];
+        };
+        /**
+         * BatchesFound
+         * @description Batches that fit, the latest first, and how many there are in each drawer.
+         */
+        BatchesFound: {
+            /** Batches */
+            batches: components["schemas"]["BatchFound"][];
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * BecomeIn
+         * @description What a piece that is off its hook becomes.
+         */
+        BecomeIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * How
+             * @default
+             * @enum {string}
+             */
+            how: "" | "vacuum" | "paper" | "none" | "unknown" | "eaten" | "given" | "sold" | "discarded";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "down" | "resting" | "cut" | "kept" | "gone";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * BenchOut
@@ -2276,8 +2724,10 @@ export interface components {
             fat_percent: number;
             sheet: components["schemas"]["SheetModel"];
         };
-        /** Body_add_api_pieces__piece_id__photos_post */
-        Body_add_api_pieces__piece_id__photos_post: {
+        /** Body_add_photo_api_pieces__piece_id__photos_post */
+        Body_add_photo_api_pieces__piece_id__photos_post: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** File */
@@ -2314,12 +2764,21 @@ export interface components {
          * @description A two-point calibration of a meter, by name; the slope it showed in % of theory.
          */
         CalibrationIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Name */
             name: string;
             /** Slope Percent */
             slope_percent: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * CareOut
@@ -2345,6 +2804,8 @@ export interface components {
              * @enum {string}
              */
             kind: "turn" | "drain" | "rub" | "check";
+            /** Last */
+            last: string | null;
             /**
              * Latest
              * Format: date-time
@@ -2368,6 +2829,45 @@ export interface components {
             where: string;
         };
         /**
+         * ChangeOut
+         * @description A line of the journal: who changed what of which batch, piece or place, when and why.
+         */
+        ChangeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch */
+            batch: string | null;
+            /** Batch Id */
+            batch_id: number | null;
+            /** By */
+            by: string;
+            /** Fields */
+            fields: components["schemas"]["FieldChanged"][];
+            /** Id */
+            id: number;
+            /** Place */
+            place: string | null;
+            /** Reason */
+            reason: string;
+            /** Tag */
+            tag: string | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * Changes
+         * @description Lines of the journal, the latest first, and the days on which something was changed.
+         */
+        Changes: {
+            /** Days */
+            days: string[];
+            /** Lines */
+            lines: components["schemas"]["ChangeOut"][];
+        };
+        /**
          * ChoreOut
          * @description A line of the round. `latest` null: it may wait; `cost`: what putting it off does.
          */
@@ -2378,10 +2878,8 @@ export interface components {
              * Format: date-time
              */
             best: string;
-            /** Cost */
-            cost: string;
-            /** Detail */
-            detail: string;
+            cost: components["schemas"]["SaidOut"] | null;
+            detail: components["schemas"]["SaidOut"] | null;
             /**
              * Due From
              * Format: date-time
@@ -2407,8 +2905,7 @@ export interface components {
              * @enum {string}
              */
             station: "bench" | "salt" | "warm" | "hang" | "rest" | "book";
-            /** Title */
-            title: string;
+            title: components["schemas"]["SaidOut"];
             /**
              * When
              * @enum {string}
@@ -2481,17 +2978,26 @@ export interface components {
          * @description A declared value that was wrong, and why; null where a measure is not known.
          */
         CorrectionIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /**
              * Field
              * @enum {string}
              */
-            field: "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm";
+            field: "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm" | "casing";
             /** Reason */
             reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
             /** Value */
-            value: number | null;
+            value: number | ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
         };
         /**
          * CorrectionOut
@@ -2508,11 +3014,11 @@ export interface components {
             /** Field */
             field: string;
             /** Now */
-            now: number | null;
+            now: string | null;
             /** Reason */
             reason: string;
             /** Was */
-            was: number | null;
+            was: string | null;
         };
         /**
          * CuringSaltOut
@@ -2561,6 +3067,29 @@ export interface components {
             mean: number[];
         };
         /**
+         * CutOut
+         * @description A slice that was taken off.
+         */
+        CutOut: {
+            /** After G */
+            after_g: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before G */
+            before_g: number;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
          * DaysLeftOut
          * @description Days left, rounded as the window allows.
          */
@@ -2607,6 +3136,8 @@ export interface components {
          * @description A device to make known; a climate sensor belongs to a place.
          */
         DeviceIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /**
@@ -2618,6 +3149,13 @@ export interface components {
             name: string;
             /** Place Id */
             place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * DeviceMade
@@ -2664,6 +3202,16 @@ export interface components {
             value_at: string | null;
         };
         /**
+         * DevicePlaceIn
+         * @description The place to which a device belongs from now on.
+         */
+        DevicePlaceIn: {
+            /** By */
+            by: string;
+            /** Place Id */
+            place_id: number;
+        };
+        /**
          * DeviceReading
          * @description A reading: a climate sensor's temperature and humidity, a scale's grams, or a meter's pH.
          */
@@ -2699,10 +3247,19 @@ export interface components {
          * @description Why a weigh-out is given up.
          */
         EndIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Reason */
             reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * EntryAnswer
@@ -2720,7 +3277,7 @@ export interface components {
             piece_id: number;
             ready: components["schemas"]["Ready"] | null;
             /** State */
-            state: ("drying" | "soon" | "ready" | "over" | "stalled") | null;
+            state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled") | null;
             /** Tag */
             tag: string;
             /** Text */
@@ -2734,9 +3291,13 @@ export interface components {
         };
         /**
          * EntryIn
-         * @description Grams poured of one thing, below 0 for taken out; `uid` is made where it is typed, so that it counts once.
+         * @description Grams poured of one thing, below 0 for taken out.
+         *
+         *     `seen_g`: what this screen showed to be in the bowl of it; where there is more or less by now, nothing is stored.
          */
         EntryIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Grams */
@@ -2748,6 +3309,13 @@ export interface components {
              * @default
              */
             lot: string;
+            /** Seen G */
+            seen_g?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
         };
@@ -2797,6 +3365,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
         };
@@ -2848,6 +3421,8 @@ export interface components {
             outages: components["schemas"]["SpanOut"][];
             /** Room For G Per Day */
             room_for_g_per_day: number | null;
+            /** Setpoints */
+            setpoints: components["schemas"]["SetpointOut"][];
             /** Suits */
             suits: components["schemas"]["SuitsOut"][];
             /** Swing C */
@@ -2933,6 +3508,18 @@ export interface components {
              * @enum {string}
              */
             warm: "culture" | "wild" | "none";
+        };
+        /**
+         * FieldChanged
+         * @description A field that was changed, before and after, as it is stored.
+         */
+        FieldChanged: {
+            /** After */
+            after: string | number | boolean | null;
+            /** Before */
+            before: string | number | boolean | null;
+            /** Field */
+            field: string;
         };
         /**
          * FigureOut
@@ -3064,6 +3651,11 @@ export interface components {
             note: string;
             /** Pieces */
             pieces: number[];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
         };
@@ -3097,8 +3689,12 @@ export interface components {
          * @description Where a piece hung, from when to when.
          */
         HangingOut: {
-            /** End Reason */
-            end_reason: string | null;
+            /** By */
+            by: string;
+            /** Ended As */
+            ended_as: ("moved" | "down") | null;
+            /** Ended By */
+            ended_by: string | null;
             /**
              * From At
              * Format: date-time
@@ -3155,6 +3751,27 @@ export interface components {
             source: string;
             /** Text */
             text: string;
+        };
+        /**
+         * HookIn
+         * @description A hook to hang a piece on: moved to it, or hung again.
+         */
+        HookIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Hook */
+            hook: number;
+            /** Rod Id */
+            rod_id: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * HookOut
@@ -3225,6 +3842,8 @@ export interface components {
          * @description The go-ahead for a previewed file; faulty lines are left out only when that is said.
          */
         ImportConfirm: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /**
@@ -3232,6 +3851,13 @@ export interface components {
              * @default false
              */
             leave_out_faults: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * ImportDone
@@ -3259,6 +3885,8 @@ export interface components {
             rows_new: number;
             /** Rows Same */
             rows_same: number;
+            /** Taken Back */
+            taken_back: string | null;
         };
         /**
          * ImportPreview
@@ -3391,6 +4019,13 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
             /** Value */
             value: number;
             /**
@@ -3462,8 +4097,40 @@ export interface components {
             /** Laboratory */
             laboratory: components["schemas"]["LabOut"][];
             ledger: components["schemas"]["LedgerFile"];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Profile */
             profile: string;
+        };
+        /**
+         * LifeOut
+         * @description What a piece is, since when, where; `how`: the bag of a resting one, the way a piece went that is gone.
+         */
+        LifeOut: {
+            /** By */
+            by: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "" | "vacuum" | "paper" | "none" | "unknown" | "eaten" | "given" | "sold" | "discarded";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "in_salt" | "out" | "waiting" | "warm" | "hanging" | "down" | "resting" | "cut" | "kept" | "gone";
+            /** Place */
+            place: string | null;
+            /** Place Id */
+            place_id: number | null;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
         };
         /**
          * LimitProfileIn
@@ -3541,7 +4208,7 @@ export interface components {
             places: components["schemas"]["PlaceOut"][];
             /** Simulated */
             simulated: boolean;
-            workshop: components["schemas"]["WorkshopIn"] | null;
+            workshop: components["schemas"]["WorkshopOut"] | null;
         };
         /**
          * LineOut
@@ -3567,6 +4234,21 @@ export interface components {
             scale_g: number;
             /** Worst Error Percent */
             worst_error_percent: number;
+        };
+        /**
+         * LogOut
+         * @description What the log of a place is made of.
+         */
+        LogOut: {
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Sources */
+            sources: components["schemas"]["SourceOut"][];
+            /** Struck */
+            struck: components["schemas"]["StretchOut"][];
         };
         /**
          * LotBatch
@@ -3618,10 +4300,22 @@ export interface components {
             lot: components["schemas"]["LotOut"];
         };
         /**
+         * MadeOut
+         * @description Something that an entry made: of what kind, and its id.
+         */
+        MadeOut: {
+            /** Id */
+            id: number;
+            /** What */
+            what: string;
+        };
+        /**
          * MadePieceIn
          * @description A piece, weighed and measured; tare by parts. Raw and cured weight for whole muscles, as they are known.
          */
         MadePieceIn: {
+            /** Casing */
+            casing?: ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
             /**
              * Casing G
              * @default 0
@@ -3653,6 +4347,8 @@ export interface components {
             net_g: number;
             /** Raw G */
             raw_g?: number | null;
+            /** Shape */
+            shape?: ("cylinder" | "slab" | "irregular") | null;
             /**
              * String G
              * @default 0
@@ -3666,45 +4362,23 @@ export interface components {
             thickness_mm?: number | null;
         };
         /**
-         * MadePieceOut
-         * @description A tagged piece; piece_id once it hangs.
-         */
-        MadePieceOut: {
-            /** Diameter Mm */
-            diameter_mm: number | null;
-            /** Gross G */
-            gross_g: number;
-            /** Id */
-            id: number;
-            /** Length Mm */
-            length_mm: number | null;
-            /**
-             * Loss Basis
-             * @enum {string}
-             */
-            loss_basis: "hung" | "cured" | "raw";
-            /** Piece Id */
-            piece_id: number | null;
-            /** Tag */
-            tag: string;
-            /** Tare G */
-            tare_g: number;
-            /** Target Gross G */
-            target_gross_g: number;
-            /** Target Loss Percent */
-            target_loss_percent: number;
-            /** Thickness Mm */
-            thickness_mm: number | null;
-        };
-        /**
          * MadePiecesIn
          * @description Pieces to tag, all or none.
          */
         MadePiecesIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Pieces */
             pieces: components["schemas"]["MadePieceIn"][];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * MendOut
@@ -3766,18 +4440,6 @@ export interface components {
             warnings: string[];
         };
         /**
-         * MoveIn
-         * @description Where a piece is moved to.
-         */
-        MoveIn: {
-            /** By */
-            by: string;
-            /** Hook */
-            hook: number;
-            /** Rod Id */
-            rod_id: number;
-        };
-        /**
          * MuscleIn
          * @description A muscle, trimmed and weighed; without a tag it gets the next of its batch.
          */
@@ -3811,11 +4473,6 @@ export interface components {
             at?: string | null;
             /** By */
             by: string;
-            /**
-             * Confirmed
-             * @default false
-             */
-            confirmed: boolean;
             /** Container */
             container?: string | null;
             /**
@@ -3827,7 +4484,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "coat" | "wrap" | "rest" | "discard";
+            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "trim" | "coat" | "wrap" | "rest" | "discard";
             /**
              * Note
              * @default
@@ -3839,6 +4496,11 @@ export interface components {
             pieces: number[];
             /** Place Id */
             place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
             /** Value */
@@ -3896,6 +4558,8 @@ export interface components {
          * @description What was done about parasites.
          */
         ParasiteIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Days */
@@ -3905,10 +4569,17 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Temperature C */
             temperature_c?: number | null;
             /** Thickness Cm */
             thickness_cm?: number | null;
+            /** Uid */
+            uid: string;
             /**
              * Way
              * @enum {string}
@@ -3962,8 +4633,13 @@ export interface components {
             last_weighed_at: string | null;
             /** Length Mm */
             length_mm: number;
+            life: components["schemas"]["LifeOut"];
             /** Loss Percent */
             loss_percent: number;
+            /** Model Loss Percent */
+            model_loss_percent: number;
+            /** Model Weight G */
+            model_weight_g: number;
             /** Over At */
             over_at: string | null;
             /** Pace Percent Per Day */
@@ -3977,6 +4653,7 @@ export interface components {
             rod: number;
             /** Safe Percent Per Day */
             safe_percent_per_day: number;
+            scale: components["schemas"]["ScaleOut"] | null;
             /**
              * Shape
              * @enum {string}
@@ -3988,9 +4665,11 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "ready" | "over" | "stalled";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled";
             /** Tag */
             tag: string;
+            /** Tag G */
+            tag_g: number;
             /** Tare G */
             tare_g: number;
             /** Target Loss Percent */
@@ -4009,6 +4688,8 @@ export interface components {
          * @description A piece to hang; of a known batch, or of a new one.
          */
         PieceIn: {
+            /** At */
+            at?: string | null;
             /** Batch Code */
             batch_code: string;
             /** By */
@@ -4024,8 +4705,6 @@ export interface components {
             fat_percent?: number | null;
             /** Hook */
             hook: number;
-            /** Hung On */
-            hung_on?: string | null;
             /**
              * Kind
              * @enum {string}
@@ -4046,6 +4725,11 @@ export interface components {
             shape: "cylinder" | "slab" | "irregular";
             /** Start Weight G */
             start_weight_g: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Tag */
             tag: string;
             /**
@@ -4057,15 +4741,48 @@ export interface components {
             target_loss_percent: number;
             /** Thickness Mm */
             thickness_mm?: number | null;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * PieceOfBatch
+         * @description A piece of a batch in whatever state: in salt, waiting, hanging, after the hook, gone.
+         *
+         *     Its ids lead to where it is: `piece_id` and `place_id` of one that hangs or hung, `salt_id` of one in salt.
+         */
+        PieceOfBatch: {
+            /** Across Mm */
+            across_mm: number | null;
+            /** Casing */
+            casing: ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
+            life: components["schemas"]["LifeOut"];
+            /** Loss Percent */
+            loss_percent: number | null;
+            /** Piece Id */
+            piece_id: number | null;
+            /** Place Id */
+            place_id: number | null;
+            /** Salt Id */
+            salt_id: number | null;
+            /** Start G */
+            start_g: number;
+            /** Tag */
+            tag: string;
+            /** Tag G */
+            tag_g: number | null;
+            /** Target Loss Percent */
+            target_loss_percent: number | null;
+            /** Weight G */
+            weight_g: number | null;
         };
         /**
          * PieceOut
-         * @description All there is to know of a piece.
+         * @description All there is to know of a piece; of one that came down as it was then.
          */
         PieceOut: {
             air_ahead: components["schemas"]["Setpoint"];
             /** Batch Id */
-            batch_id: number | null;
+            batch_id: number;
             card: components["schemas"]["PieceCard"];
             /**
              * Casing
@@ -4076,6 +4793,10 @@ export interface components {
             /** Corrections */
             corrections: components["schemas"]["CorrectionOut"][];
             curve: components["schemas"]["Curve"];
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+            /** Dates Being Made */
+            dates_being_made: boolean;
             /** Declared Length Mm */
             declared_length_mm: number | null;
             /** Diameter Mm */
@@ -4090,12 +4811,21 @@ export interface components {
             hangings: components["schemas"]["HangingOut"][];
             /** Hangs */
             hangs: boolean;
+            /** Has Ledger */
+            has_ledger: boolean;
             inside: components["schemas"]["InsideOut"];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Place Id */
             place_id: number;
             /** Salt Percent */
             salt_percent: number | null;
             setpoint: components["schemas"]["Setpoint"] | null;
+            /** States */
+            states: components["schemas"]["StateOut"][];
             /** Thickness Mm */
             thickness_mm: number | null;
             /** Told */
@@ -4138,14 +4868,27 @@ export interface components {
          * @description Where the pinch for pH lies.
          */
         PinchIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
             /** Place Id */
             place_id: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * PlaceIn
          * @description A new place with its rods, each by its number of hooks.
          */
         PlaceIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Hook Spacing Mm */
@@ -4165,6 +4908,13 @@ export interface components {
             name: string;
             /** @default {} */
             setpoint: components["schemas"]["Setpoint"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * PlaceOut
@@ -4189,13 +4939,14 @@ export interface components {
         };
         /**
          * Problem
-         * @description What went wrong, in the words of the job; `where` names the field or line.
+         * @description What went wrong, in the words of the job; `where` names the field or line; `said`, what is asked, as a code.
          */
         Problem: {
             /** Code */
             code: string;
             /** Detail */
             detail: string;
+            said?: components["schemas"]["SaidOut"] | null;
             /** Where */
             where?: string | null;
         };
@@ -4287,6 +5038,13 @@ export interface components {
              */
             skin_share: number;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /**
              * Way
              * @enum {string}
              */
@@ -4318,24 +5076,24 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description A pH reading; what cannot be is asked about unless confirmed.
+         * @description A pH reading; what cannot well be is asked about unless it is sure.
          */
         ReadingIn: {
             /** At */
             at?: string | null;
             /** By */
             by: string;
-            /**
-             * Confirmed
-             * @default false
-             */
-            confirmed: boolean;
             /** Meter Id */
             meter_id?: number | null;
             /** Ph */
             ph: number;
             /** Sample C */
             sample_c?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
         };
@@ -4430,6 +5188,8 @@ export interface components {
          * @description A sheet to keep under a name.
          */
         RecipeIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Name */
@@ -4440,6 +5200,13 @@ export interface components {
              */
             reason: string;
             sheet: components["schemas"]["SheetModel"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * RecipeOut
@@ -4474,10 +5241,17 @@ export interface components {
          * @description Rescale the rest to what was really put in of one thing.
          */
         RescaleIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Key */
             key: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Uid */
             uid: string;
         };
@@ -4486,12 +5260,21 @@ export interface components {
          * @description A rod: its hooks, and how far apart they are; null where nobody measured it.
          */
         RodIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Hook Spacing Mm */
             hook_spacing_mm?: number | null;
             /** Hooks */
             hooks: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * RodOut
@@ -4516,8 +5299,12 @@ export interface components {
          * @description A place as it is: rods, hooks and every piece.
          */
         Room: {
+            /** Dates Being Made */
+            dates_being_made: boolean;
             /** Hooks */
             hooks: components["schemas"]["HookOut"][];
+            /** Hung Here */
+            hung_here: number;
             /** Pieces */
             pieces: components["schemas"]["PieceCard"][];
             place: components["schemas"]["PlaceOut"];
@@ -4627,10 +5414,10 @@ export interface components {
             start_weight_g: number;
             /** Tag */
             tag: string;
+            /** Tag G */
+            tag_g: number;
             /** Tare G */
             tare_g: number;
-            /** Target Weight G */
-            target_weight_g: number;
             /** Why */
             why: ("doubtful" | "too_fast" | "ready_soon" | "batch_never" | "batch_long_ago" | "second") | null;
         };
@@ -4668,6 +5455,10 @@ export interface components {
          * @description Which rules of thumb count for a piece.
          */
         RulesIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
             /**
              * Margin Percent
              * @default 0
@@ -4675,6 +5466,25 @@ export interface components {
             margin_percent: number;
             /** Rules */
             rules: ("linear" | "square" | "by_weight" | "diffusion")[];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * SaidOut
+         * @description A sentence by its code, with its values; the catalogue of the page has the words.
+         */
+        SaidOut: {
+            /** Code */
+            code: string;
+            /** Values */
+            values: {
+                [key: string]: string | number;
+            };
         };
         /**
          * SaltCard
@@ -4798,6 +5608,13 @@ export interface components {
         SaltDetail: {
             bases: components["schemas"]["Bases"];
             card: components["schemas"]["SaltCard"];
+            /**
+             * Casing
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Coat G */
+            coat_g: number | null;
             curve: components["schemas"]["CurveOut"];
             /** Events */
             events: components["schemas"]["SaltEventOut"][];
@@ -4835,7 +5652,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "coat" | "wrap" | "rest" | "discard";
+            kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "trim" | "coat" | "wrap" | "rest" | "discard";
             /** Note */
             note: string;
             /** Percent */
@@ -4856,6 +5673,11 @@ export interface components {
          * @description Everything in salt, the ways there are, and what waits for salt.
          */
         SaltOut: {
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Next Code */
             next_code: string;
             /** Pieces */
@@ -4875,6 +5697,25 @@ export interface components {
             sheet: components["schemas"]["SheetModel"];
         };
         /**
+         * ScaleOut
+         * @description The latest weighing that stands. `doubt`: it meets no target before it is weighed again.
+         */
+        ScaleOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Confirmed */
+            confirmed: boolean;
+            /** Doubt */
+            doubt: boolean;
+            /** Gross G */
+            gross_g: number;
+            /** Loss Percent */
+            loss_percent: number;
+        };
+        /**
          * SchoolOut
          * @description One answer to a question on which makers disagree, and what it brings.
          */
@@ -4891,15 +5732,24 @@ export interface components {
          * @description What a sensor showed in air of known humidity; over wet salt that is 75.5 % at 20 °C.
          */
         SensorTestIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Shown Rh Percent */
             shown_rh_percent: number;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
              * True Rh Percent
              * @default 75.5
              */
             true_rh_percent: number;
+            /** Uid */
+            uid: string;
         };
         /**
          * SensorTestOut
@@ -4936,15 +5786,45 @@ export interface components {
         };
         /**
          * SetpointIn
-         * @description A new set point, and who turned the knob.
+         * @description A set point from a moment on, and who turned the knob.
          */
         SetpointIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Rh Percent */
             rh_percent?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Temperature C */
             temperature_c?: number | null;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * SetpointOut
+         * @description What a place was set to from a time on.
+         */
+        SetpointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Rh Percent */
+            rh_percent: number | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Temperature C */
+            temperature_c: number | null;
         };
         /**
          * SheetCuring
@@ -5130,12 +6010,76 @@ export interface components {
          * @description Somebody answers for an unknown hurdle.
          */
         SignIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Hurdle */
             hurdle: string;
             /** Reason */
             reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * SliceIn
+         * @description A slice taken off: what the piece weighed before and after, gross.
+         */
+        SliceIn: {
+            /** After G */
+            after_g: number;
+            /** At */
+            at?: string | null;
+            /** Before G */
+            before_g: number;
+            /** By */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * SourceOut
+         * @description Readings of a place that came by one way.
+         */
+        SourceOut: {
+            /** Device Id */
+            device_id: number | null;
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Import Id */
+            import_id: number | null;
+            /** Name */
+            name: string;
+            /** Readings */
+            readings: number;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "file" | "device" | "hand";
         };
         /**
          * SpanOut
@@ -5165,6 +6109,8 @@ export interface components {
          * @description The warm stage of a batch, declared or declared anew.
          */
         StageIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Culture */
@@ -5183,10 +6129,17 @@ export interface components {
              */
             stuffed_at: string;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
              * Target Ph
              * @default 5.2
              */
             target_ph: number;
+            /** Uid */
+            uid: string;
         };
         /**
          * StandsOtherwise
@@ -5205,6 +6158,103 @@ export interface components {
              * @enum {string}
              */
             was: "pass" | "pending" | "fail" | "unknown";
+        };
+        /**
+         * StateOut
+         * @description What a piece was since it came off its hook, from when to when; struck where it was entered by mistake.
+         */
+        StateOut: {
+            /** Against */
+            against: components["schemas"]["SaidOut"][];
+            /** By */
+            by: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "" | "vacuum" | "paper" | "none" | "unknown" | "eaten" | "given" | "sold" | "discarded";
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "in_salt" | "out" | "waiting" | "warm" | "hanging" | "down" | "resting" | "cut" | "kept" | "gone";
+            /** Note */
+            note: string;
+            /** Place */
+            place: string | null;
+            /** Place Id */
+            place_id: number | null;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** To At */
+            to_at: string | null;
+        };
+        /**
+         * StretchIn
+         * @description A stretch of the log that does not count, and why.
+         */
+        StretchIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * StretchOut
+         * @description A stretch of the log that does not count, or that was brought back.
+         */
+        StretchOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Brought Back */
+            brought_back: string | null;
+            /** By */
+            by: string;
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Id */
+            id: number;
+            /** Readings */
+            readings: number;
+            /** Reason */
+            reason: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
         };
         /**
          * StrikeIn
@@ -5242,14 +6292,23 @@ export interface components {
          * @description Two pieces that change places.
          */
         SwapIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Other Id */
             other_id: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * TagFound
-         * @description Where a tag leads: to a hanging piece and its place, or to the batch it was made in.
+         * @description Where a tag leads: to a piece that hangs or hung, to one in salt, or to the batch it was made in.
          */
         TagFound: {
             /** Batch Id */
@@ -5258,6 +6317,8 @@ export interface components {
             piece_id: number | null;
             /** Place Id */
             place_id: number | null;
+            /** Salt Id */
+            salt_id: number | null;
             /** Tag */
             tag: string;
         };
@@ -5269,6 +6330,8 @@ export interface components {
             /** Net Start G */
             net_start_g: number;
             ready: components["schemas"]["Ready"];
+            /** Tag G */
+            tag_g: number;
             /** Target Weight G */
             target_weight_g: number;
             /** Weeks */
@@ -5276,21 +6339,66 @@ export interface components {
         };
         /**
          * TakeDownIn
-         * @description That a piece is taken down, and why.
+         * @description That a piece is taken down: its weight, or that it was not weighed; and what becomes of it.
          */
         TakeDownIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
-            /** Reason */
-            reason: string;
+            /** First G */
+            first_g?: number | null;
+            /** Gross G */
+            gross_g?: number | null;
+            /**
+             * How
+             * @default
+             * @enum {string}
+             */
+            how: "" | "vacuum" | "paper" | "none" | "unknown" | "eaten" | "given" | "sold" | "discarded";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "down" | "resting" | "cut" | "kept" | "gone";
+            /**
+             * Not Weighed
+             * @default false
+             */
+            not_weighed: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * TemperatureIn
          * @description The meat's temperature before it is mixed.
          */
         TemperatureIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Temperature C */
             temperature_c: number;
+            /** Uid */
+            uid: string;
         };
         /**
          * ThingOut
@@ -5333,8 +6441,12 @@ export interface components {
         ToHookIn: {
             /** Across Mm */
             across_mm?: number | null;
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
+            /** Casing */
+            casing?: ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
             /**
              * Casing G
              * @default 0
@@ -5364,8 +6476,15 @@ export interface components {
              * @default 0
              */
             string_g: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Target Loss Percent */
             target_loss_percent: number;
+            /** Uid */
+            uid: string;
         };
         /**
          * ToHookOut
@@ -5378,6 +6497,11 @@ export interface components {
             by_basis: {
                 [key: string]: number;
             };
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Tag */
             tag: string;
             /** Target Gross G */
@@ -5421,6 +6545,27 @@ export interface components {
             other: string;
         };
         /**
+         * TypedIn
+         * @description A reading somebody took from a thermometer and hygrometer.
+         */
+        TypedIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Rh Percent */
+            rh_percent: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Temperature C */
+            temperature_c: number;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * UsedLot
          * @description What went into a batch, of which lot.
          */
@@ -5458,14 +6603,25 @@ export interface components {
         };
         /**
          * VersionIn
-         * @description A changed sheet, and why it was changed.
+         * @description A changed sheet, from which version it was begun, and why it was changed.
          */
         VersionIn: {
+            /** At */
+            at?: string | null;
+            /** Base */
+            base: number;
             /** By */
             by: string;
             /** Reason */
             reason: string;
             sheet: components["schemas"]["SheetModel"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * VersionOut
@@ -5681,6 +6837,11 @@ export interface components {
             curve: components["schemas"]["WarmCurve"];
             /** Events */
             events: components["schemas"]["WarmEventOut"][];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
         };
@@ -5715,6 +6876,11 @@ export interface components {
         WarmOut: {
             /** Ended */
             ended: components["schemas"]["WarmCard"][];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
             /** Meters */
             meters: components["schemas"]["MeterOut"][];
             /** Running */
@@ -5793,6 +6959,8 @@ export interface components {
          * @description A sheet to be weighed out.
          */
         WeighOutIn: {
+            /** At */
+            at?: string | null;
             /** By */
             by: string;
             /** Product */
@@ -5805,6 +6973,13 @@ export interface components {
             /** Recipe Id */
             recipe_id?: number | null;
             sheet: components["schemas"]["SheetModel"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
             /** Version */
             version?: number | null;
         };
@@ -5825,6 +7000,13 @@ export interface components {
             id: number;
             /** Left */
             left: number;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Meat Temperature At */
+            meat_temperature_at: string | null;
             /** Meat Temperature C */
             meat_temperature_c: number | null;
             /** Next Code */
@@ -5842,21 +7024,59 @@ export interface components {
             things: components["schemas"]["ThingOut"][];
         };
         /**
+         * Weighed
+         * @description That a weight is stored; its dates are made anew meanwhile.
+         */
+        Weighed: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** At Target */
+            at_target: boolean;
+            /** Confirmed */
+            confirmed: boolean;
+            /** Gross G */
+            gross_g: number;
+            /** Loss Percent */
+            loss_percent: number;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Piece Id */
+            piece_id: number;
+            /** Place Id */
+            place_id: number;
+            /** Tag */
+            tag: string;
+            /** Tag G */
+            tag_g: number;
+        };
+        /**
          * WeighingIn
-         * @description A weight off the scale, gross; `confirmed` when it was asked about and is kept.
+         * @description A weight off the scale, gross; kept where it was asked about and is `sure`.
+         *
+         *     `first_g`: what the scale showed before, where that was asked about: when both agree, both stand and are confirmed.
          */
         WeighingIn: {
             /** At */
             at?: string | null;
             /** By */
             by: string;
-            /**
-             * Confirmed
-             * @default false
-             */
-            confirmed: boolean;
+            /** First G */
+            first_g?: number | null;
             /** Gross G */
             gross_g: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * WeighingOut
@@ -5872,14 +7092,15 @@ export interface components {
             by: string;
             /** Confirmed */
             confirmed: boolean;
-            /** Doubt */
-            doubt: string | null;
+            doubt: components["schemas"]["SaidOut"] | null;
             /** Gross G */
             gross_g: number;
             /** Id */
             id: number;
             /** Imported */
             imported: boolean;
+            /** Kept */
+            kept: boolean;
             /** Loss Percent */
             loss_percent: number;
             /** Struck At */
@@ -5933,7 +7154,9 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "ready" | "over" | "stalled";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled";
+            /** Tag G */
+            tag_g: number;
             /** Target Weight G */
             target_weight_g: number;
         };
@@ -5980,9 +7203,24 @@ export interface components {
         };
         /**
          * WorkshopIn
-         * @description Name and time zone of the workshop.
+         * @description What the workshop is called from now on, and who says so.
          */
         WorkshopIn: {
+            /**
+             * By
+             * @default maker
+             */
+            by: string;
+            /** Name */
+            name: string;
+            /** Time Zone */
+            time_zone: string;
+        };
+        /**
+         * WorkshopOut
+         * @description Name and time zone of the workshop.
+         */
+        WorkshopOut: {
             /** Name */
             name: string;
             /** Time Zone */
@@ -6385,7 +7623,7 @@ export interface operations {
             };
         };
     };
-    make_pieces_api_batches__batch_id__pieces_post: {
+    tag_pieces_api_batches__batch_id__pieces_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7315,6 +8553,160 @@ export interface operations {
             };
         };
     };
+    book_api_book_get: {
+        parameters: {
+            query?: {
+                words?: string;
+                drawer?: "all" | "going" | "after" | "finished" | "discarded";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchesFound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changes_api_changes_get: {
+        parameters: {
+            query?: {
+                batch_id?: number | null;
+                day?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     devices_api_devices_get: {
         parameters: {
             query?: never;
@@ -7467,6 +8859,86 @@ export interface operations {
             };
         };
     };
+    put_api_devices__device_id__place_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DevicePlaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     another_token_api_devices__device_id__token_post: {
         parameters: {
             query?: never;
@@ -7476,7 +8948,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {
@@ -7486,6 +8962,78 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DeviceMade"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    follow_api_follow_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -7875,6 +9423,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back_api_imports__report_id__bring_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDone"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_back_api_imports__report_id__take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDone"];
                 };
             };
             /** @description Bad Request */
@@ -8545,7 +10253,7 @@ export interface operations {
             };
         };
     };
-    strike_api_photos__photo_id__strike_post: {
+    strike_photo_api_photos__photo_id__strike_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8779,6 +10487,164 @@ export interface operations {
             };
         };
     };
+    against_api_pieces__piece_id__against_get: {
+        parameters: {
+            query?: {
+                gross_g?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Against"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    become_api_pieces__piece_id__become_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BecomeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     correct_api_pieces__piece_id__correct_post: {
         parameters: {
             query?: never;
@@ -8877,6 +10743,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExplainedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hang_again_api_pieces__piece_id__hang_again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
                 };
             };
             /** @description Bad Request */
@@ -9177,7 +11123,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MoveIn"];
+                "application/json": components["schemas"]["HookIn"];
             };
         };
         responses: {
@@ -9246,7 +11192,7 @@ export interface operations {
             };
         };
     };
-    photos_api_pieces__piece_id__photos_get: {
+    photos_of_api_pieces__piece_id__photos_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -9322,7 +11268,7 @@ export interface operations {
             };
         };
     };
-    add_api_pieces__piece_id__photos_post: {
+    add_photo_api_pieces__piece_id__photos_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9333,7 +11279,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["Body_add_api_pieces__piece_id__photos_post"];
+                "multipart/form-data": components["schemas"]["Body_add_photo_api_pieces__piece_id__photos_post"];
             };
         };
         responses: {
@@ -9402,7 +11348,7 @@ export interface operations {
             };
         };
     };
-    put_back_api_pieces__piece_id__put_back_post: {
+    slice_off_api_pieces__piece_id__slice_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9413,7 +11359,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ByIn"];
+                "application/json": components["schemas"]["SliceIn"];
             };
         };
         responses: {
@@ -9504,6 +11450,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Room"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_back_api_pieces__piece_id__take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
                 };
             };
             /** @description Bad Request */
@@ -9663,7 +11689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PieceOut"];
+                    "application/json": components["schemas"]["Weighed"];
                 };
             };
             /** @description Bad Request */
@@ -10116,7 +12142,9 @@ export interface operations {
     };
     hang_file_api_places__place_id__hang_file_get: {
         parameters: {
-            query?: never;
+            query?: {
+                finished?: boolean;
+            };
             header?: never;
             path: {
                 place_id: number;
@@ -10190,7 +12218,245 @@ export interface operations {
             };
         };
     };
-    add_api_places__place_id__rods_post: {
+    log_of_api_places__place_id__log_get: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_stretch_api_places__place_id__log_strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StretchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    type_reading_api_places__place_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_rod_api_places__place_id__rods_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -10745,7 +13011,9 @@ export interface operations {
     };
     weights_file_api_places__place_id__weights_csv_get: {
         parameters: {
-            query?: never;
+            query?: {
+                finished?: boolean;
+            };
             header?: never;
             path: {
                 place_id: number;
@@ -11364,7 +13632,7 @@ export interface operations {
             };
         };
     };
-    change_api_rods__rod_id__put: {
+    change_rod_api_rods__rod_id__put: {
         parameters: {
             query?: never;
             header?: never;
@@ -12068,6 +14336,166 @@ export interface operations {
             };
         };
     };
+    strike_setpoint_api_setpoints__setpoint_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_slice_api_slices__cut_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cut_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     dip_api_standins_dip__batch_id__post: {
         parameters: {
             query?: never;
@@ -12240,6 +14668,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_stretch_api_stretches__strike_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                strike_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
                 };
             };
             /** @description Bad Request */
@@ -14041,7 +16549,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkshopIn"];
+                    "application/json": components["schemas"]["WorkshopOut"];
                 };
             };
             /** @description Bad Request */

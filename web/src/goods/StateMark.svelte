@@ -10,7 +10,7 @@
   }
   let { state, wants, size = 18 }: Props = $props();
   const mark = $derived(
-    state === 'over' || state === 'ready' || state === 'stalled'
+    state === 'over' || state === 'ready' || state === 'likely' || state === 'stalled'
       ? state
       : wants.includes('too_fast')
         ? 'too_fast'
@@ -32,7 +32,25 @@
 {#if mark}
   <svg width={size} height={size} viewBox="0 0 20 20" role="img" aria-label={label}>
     <title>{label}</title>
-    {#if mark === 'ready'}
+    {#if mark === 'likely'}
+      <rect
+        x="2"
+        y="2"
+        width="16"
+        height="16"
+        rx="2"
+        fill="var(--paper)"
+        stroke="var(--color-info)"
+        stroke-width="2.4"
+      />
+      <path
+        d="M5.5 10.2l3 3L14.4 7"
+        fill="none"
+        stroke="var(--color-info)"
+        stroke-width="2.2"
+        stroke-dasharray="2.6 1.6"
+      />
+    {:else if mark === 'ready'}
       <rect x="1" y="1" width="18" height="18" rx="2" fill="var(--color-success)" />
       <path d="M5 10.5l3.4 3.4L15 6.8" fill="none" stroke="var(--color-success-content)" stroke-width="2.6" />
     {:else if mark === 'over'}

@@ -8,7 +8,7 @@
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';
 
-  type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang';
+  type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang' | 'book';
   interface Props {
     line: Schema['Line'];
     placeId: number | null;
@@ -23,6 +23,7 @@
     salt: p('/salt'),
     warm: p('/warm'),
     hang: placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/'),
+    book: p('/book'),
   });
   const counts = $derived<Partial<Record<(typeof stations)[number], number>>>({
     salt: line.in_salt,

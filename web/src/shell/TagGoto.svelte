@@ -16,6 +16,8 @@
           search: { piece: String(found.piece_id) },
           replace: true,
         });
+      } else if (found.salt_id !== null) {
+        await navigate('/salt/:id', { params: { id: String(found.salt_id) }, replace: true });
       } else {
         await navigate('/bench/batch/:id', { params: { id: String(found.batch_id) }, replace: true });
       }

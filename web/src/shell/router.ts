@@ -20,6 +20,8 @@ export const { p, navigate, route } = createRouter({
   '/bench/batch/:id': () => import('../stations/bench/Batch.svelte'),
   '/bench/limits': () => import('../stations/bench/Limits.svelte'),
   '/bench/lot/:id': () => import('../stations/bench/Lot.svelte'),
+  '/book': () => import('../stations/book/Book.svelte'),
+  '/book/changes': () => import('../stations/book/ChangesPage.svelte'),
   '/t/:tag': () => import('./TagGoto.svelte'),
   '*lost': Lost,
 });

@@ -10,6 +10,9 @@ export function useTimeZone(name: string): void {
   }
 }
 
+/** The workshop's time zone, in which every time is shown and read. */
+export const timeZone = (): string => zone;
+
 function format(key: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   let made = cache.get(key);
   if (!made) {
@@ -19,8 +22,15 @@ function format(key: string, options: Intl.DateTimeFormatOptions): Intl.DateTime
   return made;
 }
 
+/** A day further away than this is told with its year. */
+const YEAR_AFTER_MS = 180 * 86_400_000;
 export const longDay = (at: string): string =>
-  format('long', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(at)).replace(',', '');
+  (Math.abs(new Date(at).getTime() - Date.now()) > YEAR_AFTER_MS
+    ? format('long year', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
+    : format('long', { weekday: 'long', day: 'numeric', month: 'long' })
+  )
+    .format(new Date(at))
+    .replace(',', '');
 export const shortDay = (at: string | number | Date): string =>
   format('short', { day: 'numeric', month: 'short' }).format(new Date(at));
 export const dayAndTime = (at: string): string =>
@@ -34,11 +44,27 @@ export const timeOfDay = (at: string | number | Date): string =>
 export const fullDay = (at: string): string =>
   format('full', { day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(at));
 
+/** A moment said back before it is stored: with weekday, year and time. */
+export const weekdayAndYear = (at: Date | string): string =>
+  format('said', {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+    .format(new Date(at))
+    .replace(/,/g, '')
+    .replace(' at ', ' ');
+
 /** The window of a date, in words that repeat the month only where it changes. */
 export function dayRange(from: string, to: string): string {
   const month = format('month', { month: 'numeric', year: 'numeric' });
+  const year = format('year', { year: 'numeric' });
   const a = new Date(from);
   const b = new Date(to);
+  if (year.format(a) !== year.format(b)) return `${fullDay(from)} – ${fullDay(to)}`;
   if (month.format(a) !== month.format(b)) return `${shortDay(a)} – ${shortDay(b)}`;
   const day = format('day', { day: 'numeric' });
   return day.format(a) === day.format(b) ? shortDay(a) : `${day.format(a)}–${shortDay(b)}`;
@@ -80,6 +106,10 @@ export const recipeGrams = (g: number): string =>
   Number(g.toFixed(gramDigits(g)))
     .toLocaleString('en-GB', { maximumFractionDigits: 2 })
     .replace(/,/g, '\u2009');
+
+/** A weight as the scale showed it: whole grams as they are, tenths where there were any. */
+export const gramsAsTyped = (g: number): string =>
+  `${Number(g.toFixed(1)).toLocaleString('en-GB').replace(/,/g, '\u2009')} g`;
 
 /** This moment, as it is sent. */
 export const rightNow = (): string => new Date().toISOString();

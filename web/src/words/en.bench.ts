@@ -136,6 +136,10 @@ export const bench = {
   cautions: 'Before you go on',
   hold: 'A batch of this sheet is held until somebody answers with a reason and its legal basis.',
   save: 'Keep as a recipe',
+  theirs: (n: number) =>
+    `Somebody else saved version ${n} meanwhile. Yours is on the sheet, nothing of it is lost.`,
+  compareTheirs: 'See what theirs changed',
+  saveAfter: 'Save mine after theirs',
   saveVersion: 'Keep as a new version',
   why: 'Why is it changed?',
   recipes: 'Recipes',
@@ -230,6 +234,8 @@ export const bench = {
     pinch: 'pinch for pH',
     tagged: (tag: string, g: string) => `${tag} is done at ${g}`,
     toHook: 'Hang them',
+    tagMore: 'Tag pieces of it',
+    asItCame: 'It was hung as it came: nothing is known of its making, so it has no ledger of hurdles.',
   },
   hurdles: {
     title: 'Hurdles',

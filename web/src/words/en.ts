@@ -1,6 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { hook } from './en.hook';
+import { life, when } from './en.life';
 import { placeFacts } from './en.place';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
@@ -21,6 +22,8 @@ export const words = {
   photos,
   standins,
   warm,
+  life,
+  when,
   stations: {
     today: 'Today',
     bench: 'Bench',
@@ -76,7 +79,7 @@ export const words = {
     ofBatch: (batch: string) => `batch ${batch}`,
     airTag: (air: number) => `×${air.toFixed(2)}`,
     airUnknown: 'not seen',
-    tags: { ready: 'ready', over: 'past', stalled: 'never' },
+    tags: { ready: 'ready', over: 'past', stalled: 'never', likely: 'weigh' },
     progressTag: (loss: number, target: number) => `${loss.toFixed(0)} of ${target.toFixed(0)}`,
     lostOf: (loss: number, target: number) => `${loss.toFixed(0)} % lost of ${target.toFixed(0)}`,
     list: 'list',
@@ -93,6 +96,10 @@ export const words = {
     emptyTitle: (place: string) => `Nothing hangs in ${place} yet`,
     emptyText:
       'Hang the first piece: its weight, its measures and the loss you want. Zymon gives it a date at once, and a better one with each weighing.',
+    emptiedTitle: (place: string) => `Nothing hangs in ${place} now`,
+    emptiedText: (n: number) =>
+      `${plural(n, 'piece', 'pieces')} hung here; what became of them stands in the Book. Hang the next one, or bring in a file.`,
+    emptiedBook: 'See what hung here',
     emptyHang: 'Hang the first piece',
     emptyImport: 'Bring in a log or a hang file',
     noClimate: 'No climate is logged here. Dates rest on the set point until you bring in a log.',
@@ -103,6 +110,7 @@ export const words = {
     handGroups: {
       over: 'Past the target: take down',
       ready: 'Ready by weight: confirm by feel',
+      likely: 'Likely ready: weigh it',
       too_fast: 'Drying too fast',
       doubtful: 'A weight in doubt',
       stalled: 'Will not get there in this air',
@@ -112,6 +120,7 @@ export const words = {
     states: {
       drying: 'drying',
       soon: 'ready soon',
+      likely: 'likely ready, weigh it',
       ready: 'ready',
       over: 'past its target',
       stalled: 'will not get there',
@@ -153,7 +162,6 @@ export const words = {
     move: 'Move',
     moveHint: 'Pick a free hook',
     takeDown: 'Take down',
-    takeDownReasons: ['done', 'to rest', 'cut to check', 'discarded'],
     target: 'target',
     humidity: 'humidity',
     temperature: 'temperature',
@@ -190,6 +198,7 @@ export const words = {
       diameter_mm: 'diameter, mm',
       thickness_mm: 'thickness, mm',
       length_mm: 'length, mm',
+      casing: 'casing',
     },
   },
   inside: {
@@ -279,6 +288,7 @@ export const words = {
     length: 'Length, mm',
     fat: 'Fat, %',
     salt: 'Salt, %',
+    hangAllTheSame: 'It is so, hang it',
     hungOn: 'Hung on',
     optional: 'if known',
     hang: 'Hang it',

@@ -20,7 +20,8 @@ registerRoute(
   new NavigationRoute(new NetworkOnly({ networkTimeoutSeconds: PATIENCE_S }), { denylist: [/^\/api\//] }),
 );
 registerRoute(
-  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/api/'),
+  // what happens meanwhile is followed live, and kept by nobody
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/api/') && url.pathname !== '/api/follow',
   new NetworkFirst({
     cacheName: 'answers',
     networkTimeoutSeconds: PATIENCE_S,

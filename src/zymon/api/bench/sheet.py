@@ -5,20 +5,15 @@ import dataclasses
 from fastapi import APIRouter
 
 from zymon.core.bench.families import CURING_SALTS, FAMILIES, SCHOOLS
-from zymon.core.bench.sheet import work
-from zymon.core.drying.forecast import forecast
-from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.errors import OutOfRangeError
 from zymon.core.formulation import Part, blend_to_fat
 from zymon.formats.recipe_file import SheetModel
-from zymon.store.board import history_of
 from zymon.store.evidence import profile, profiles
-from zymon.store.places import hooks_free
+from zymon.work.bench import making_schemas as m
+from zymon.work.bench import outlook, views
+from zymon.work.bench import schemas as s
 
 from ..context import Ctx
-from . import making_schemas as m
-from . import schemas as s
-from . import views
 
 router = APIRouter(prefix="/api", tags=["bench"])
 
@@ -76,29 +71,4 @@ def scale(body: s.ScaleIn) -> SheetModel:
 @router.post("/bench/weeks")
 def weeks(ctx: Ctx, body: s.WeeksIn) -> s.WeeksOut:
     """How long a piece of this sheet would hang in a place, by the forecast; nothing is stored."""
-    sheet, plan = body.sheet, body.sheet.plan
-    worked = work(sheet.to_core())
-    made = worked.formulation
-    flat = plan.shape == "slab"
-    trial = CorePiece(
-        tag="\u0000trial", batch="\u0000trial", kind=plan.kind, shape=plan.shape, casing=plan.casing,
-        fat_percent=min(worked.fat_percent, 80.0),
-        salt_percent=None if made is None else min(made.sodium_chloride_percent_of_meat, 15.0),
-        diameter_mm=None if flat else plan.across_mm, thickness_mm=plan.across_mm if flat else None, length_mm=None,
-        start_weight_g=plan.piece_g, tare_g=0.0, hung_at_s=float(ctx.now_s),
-        target_loss_percent=plan.target_loss_percent,
-    )  # fmt: skip
-    with ctx.db.reading() as session:
-        history = history_of(session, body.place_id, ctx.now_s)
-        free = hooks_free(session, body.place_id)
-    found = forecast(dataclasses.replace(history, pieces=(*history.pieces, trial)))[-1]
-
-    def in_weeks(seconds: float | None) -> float | None:
-        return None if seconds is None else round((seconds - ctx.now_s) / 86_400 / 7, 2)
-
-    return s.WeeksOut(
-        low=in_weeks(found.ready_p10_s),
-        middle=in_weeks(found.ready_p50_s),
-        high=in_weeks(found.ready_p90_s),
-        hooks_free=free,
-    )
+    return outlook.weeks(ctx, body)

@@ -18,6 +18,7 @@ Array = npt.NDArray[np.float64]
 
 HORIZON_DAYS = 730.0
 FINE_STEPS, FAR_STEPS = 56, 14
+LN_NO_AIR = -30.0  # ln of the air at a piece that is off its hook: none reaches it
 MODEL_SD = 0.002  # what the model cannot follow, as loss fraction
 TREND_SETTLES = 2.5  # how soon the pace of a piece becomes what it stays, per usual way to its target; estimate
 GENTLE_AIR_USUAL = (13.0, 79.0)
@@ -94,6 +95,7 @@ class Arrays:
         self.used = used
         self.w_at, self.w_loss = np.zeros((rows, n)), np.zeros((rows, n))
         self.w_sd, self.w_mask = np.ones((rows, n)), np.zeros((rows, n), dtype=bool)
+        self.w_sure = np.zeros((rows, n), dtype=bool)  # a second reading agrees: it counts fully
         # a scale that suits the piece
         self.w_sd_new = np.array(
             [np.hypot(MODEL_SD, max(1.0, p.start_weight_g / 500) / p.net_start_g) for p in self.pieces]
@@ -104,6 +106,7 @@ class Arrays:
                 self.w_loss[j, i] = p.loss_fraction(w.gross_g)
                 self.w_sd[j, i] = self.w_sd_new[i]
                 self.w_mask[j, i] = True
+                self.w_sure[j, i] = w.confirmed
 
     def _grid(self) -> None:
         """Time grid of each piece: fine while it dries, coarse to the horizon; then the air over each step."""
@@ -164,9 +167,11 @@ class Arrays:
         self.middle: Array = middle
         self.ln_hook = np.zeros_like(middle)
         for i, piece in enumerate(self.pieces):
-            if any(stay.hook in self.hook_air for stay in piece.stays):
+            if any(stay.paused or stay.hook in self.hook_air for stay in piece.stays):
                 begins = np.array([stay.from_s - piece.hung_at_s for stay in piece.stays])
-                air_of = np.array([self.hook_air.get(stay.hook, 0.0) for stay in piece.stays])
+                air_of = np.array(
+                    [LN_NO_AIR if stay.paused else self.hook_air.get(stay.hook, 0.0) for stay in piece.stays]
+                )
                 self.ln_hook[:, i] = air_of[np.maximum(np.searchsorted(begins, middle[:, i], side="right") - 1, 0)]
 
     def _hung_elsewhere(self, i: int, piece: Piece, time_s: Array, middle: Array) -> None:

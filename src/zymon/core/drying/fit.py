@@ -23,16 +23,18 @@ def fit(c: Arrays) -> tuple[Array, Array, Array, Array]:
     n, p = c.mean.shape
     if not c.w_mask.any():
         return c.mean.copy(), np.zeros((n, p, p)), np.zeros((n, p)), np.ones_like(c.w_loss)
-    theta, information, vector, good = _passes(c)
-    held = (c.w_mask & (good < 0.5)).sum(axis=0)
+    theta, information, vector, good, fitting = _passes(c)
+    held = (c.w_mask & (fitting < 0.5)).sum(axis=0)
     unusual = (held >= 2) & (held > 0.4 * c.w_mask.sum(axis=0))
+    unusual |= (c.w_sure & (fitting < 0.5)).any(axis=0)  # what a second reading confirmed widens what was believed
     if unusual.any():  # several weighings that agree against the prior: the piece is unusual, not the scale
         c.tree.piece_cov[unusual] *= UNUSUAL_PIECE
-        theta, information, vector, good = _passes(c)
+        theta, information, vector, good, _ = _passes(c)
     return theta, information, vector, good
 
 
-def _passes(c: Arrays) -> tuple[Array, Array, Array, Array]:
+def _passes(c: Arrays) -> tuple[Array, Array, Array, Array, Array]:
+    """θ, information, vector, and how far each weighing is believed: as it counts, and by how it fits alone."""
     p = c.mean.shape[1]
     theta = c.mean.copy()
     for extra in ANNEAL:
@@ -43,11 +45,14 @@ def _passes(c: Arrays) -> tuple[Array, Array, Array, Array]:
         residual = c.w_loss - base
         sd = np.hypot(c.w_sd, extra)
         fits = (1 - OUTLIER_SHARE) * np.exp(-0.5 * (residual / sd) ** 2 / 1.5) / sd
-        good = np.where(c.w_mask, fits / (fits + OUTLIER_SHARE / OUTLIER_WIDTH), 0.0)
-        # heavy tails: a weighing that fits badly counts for less, one that cannot be right for nothing
-        weight = good * 5.0 / (4.0 + (residual / sd) ** 2) / sd**2
+        fitting = np.where(c.w_mask, fits / (fits + OUTLIER_SHARE / OUTLIER_WIDTH), 0.0)
+        good = np.where(c.w_sure, 1.0, fitting)
+        # heavy tails: a weighing that fits badly counts for less, one that cannot be right for nothing; what a second
+        # reading confirmed counts fully
+        tail = np.where(c.w_sure, 1.0, 5.0 / (4.0 + (residual / sd) ** 2))
+        weight = good * tail / sd**2
         information = np.einsum("wpn,wn,wqn->npq", slope, weight, slope)
         aim = residual + np.einsum("wpn,np->wn", slope, theta - c.mean)
         vector = np.einsum("wpn,wn,wn->np", slope, weight, aim)
         theta = c.mean + c.tree.mean(information, vector)
-    return theta, information, vector, good
+    return theta, information, vector, good, fitting

@@ -18,19 +18,28 @@ CASINGS: tuple[str, ...] = get_args(Casing)
 
 @dataclass(frozen=True)
 class Weighing:
-    """One reading of the scale: seconds since any epoch, gross weight [g]."""
+    """One reading of the scale: seconds since any epoch, gross weight [g].
+
+    `confirmed`: a second reading agrees; `kept`: it was asked about and kept all the same.
+    """
 
     at_s: float
     gross_g: float
+    confirmed: bool = False
+    kept: bool = False
 
 
 @dataclass(frozen=True)
 class Stay:
-    """From when on a piece hung at a hook, by the hook's name; `place` names another place than the history's."""
+    """From when on a piece hung at a hook, by the hook's name; `place` names another place than the history's.
+
+    `paused`: it was off its hook and lost nothing, in a bag or on a board.
+    """
 
     from_s: float
     hook: str
     place: str = ""
+    paused: bool = False
 
 
 @dataclass(frozen=True)
@@ -78,6 +87,11 @@ class Piece:
     def net_start_g(self) -> float:
         """Net weight at hanging [g]."""
         return self.start_weight_g - self.tare_g
+
+    @property
+    def target_gross_g(self) -> float:
+        """What the scale must show when it is done [g]."""
+        return target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent).target_gross_g
 
     def hook_mostly(self, now_s: float, share: float) -> str | None:
         """The hook at which it hung at least that share of its time up to now, or None. Parameters: now_s; share."""

@@ -5,12 +5,14 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
-from .doubt import likely_slip
+from ..pieces import at_target
+from ..say import Said, said
+from .doubt import UNEXPLAINED, likely_slip
 from .forecast import PieceForecast
 from .geometry import body_of
-from .history import Piece
+from .history import Piece, Weighing
 
-State = Literal["drying", "soon", "ready", "over", "stalled"]
+State = Literal["drying", "soon", "likely", "ready", "over", "stalled"]
 Want = Literal["too_fast", "doubtful", "weigh"]
 
 SOON_DAYS = 7.0
@@ -18,6 +20,9 @@ OVER_POINTS = 3.0  # percentage points past the target from which texture and mo
 TOO_FAST_RING = 0.5
 HEAVIER_THAN_HUNG = 1.005  # by which a weight may exceed that when hung
 WEIGH_AFTER_SHARE = 0.25  # of the usual way, since the last weighing, after which a weighing is worth the walk
+
+
+JUST_WEIGHED_S = 12 * 3600.0  # for so long a reading above the target says more than the forecast that it is there
 
 
 @dataclass(frozen=True)
@@ -58,29 +63,50 @@ def runs_ahead(made: PieceForecast) -> bool:
     return made.status == "drying" and made.ring_risk >= TOO_FAST_RING
 
 
+def on_the_scale(piece: Piece, now_s: float) -> Weighing | None:
+    """The latest weighing that stands: what the scale says is so. Parameters: piece; now_s [s]."""
+    return next((w for w in reversed(piece.weighings) if w.at_s <= now_s), None)
+
+
+def in_doubt(said: Weighing, made: PieceForecast) -> bool:
+    """Whether a weighing meets no target: the forecast disbelieves it, or it was merely kept when asked.
+
+    Parameters: said, a weighing that stands; made, the forecast of its piece.
+    """
+    if said.confirmed:
+        return False
+    return said.kept or any((d.at_s, d.gross_g) == (said.at_s, said.gross_g) for d in made.doubts)
+
+
 def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
-    """Judge one piece. Parameters: piece; made, its forecast; now_s [s]."""
+    """Judge one piece. Parameters: piece; made, its forecast; now_s [s].
+
+    Ready and over need the scale: at the tag's gram or under it, and not in doubt. Without that the forecast can at
+    most say "likely", which asks for a weighing.
+    """
+    said = on_the_scale(piece, now_s)
     wants: list[Want] = []
     if runs_ahead(made):
         wants.append("too_fast")
-    if made.doubts:
+    if made.doubts or (said is not None and in_doubt(said, made)):
         wants.append("doubtful")
-    left = None
-    state: State = "drying"
+    if said is not None and not in_doubt(said, made) and at_target(said.gross_g, made.target_weight_g):
+        lost = 100 * piece.loss_fraction(said.gross_g)
+        return Judgement("over" if lost >= piece.target_loss_percent + OVER_POINTS else "ready", tuple(wants), None)
     if made.status == "stalled":
-        state = "stalled"
-    elif made.status == "ready":
-        state = "over" if made.loss_percent >= piece.target_loss_percent + OVER_POINTS else "ready"
-    elif made.ready_p50_s is not None and made.ready_p10_s is not None and made.ready_p90_s is not None:
-        remaining = max(0.0, (made.ready_p50_s - now_s) / SECONDS_PER_DAY)
-        left = days_left(remaining, (made.ready_p90_s - made.ready_p10_s) / SECONDS_PER_DAY)
-        state = "soon" if remaining <= SOON_DAYS else "drying"
-        believed = [w.at_s for w in piece.weighings if all(d.at_s != w.at_s for d in made.doubts)]
-        last = max(believed, default=piece.hung_at_s)
-        whole = made.ready_p50_s - piece.hung_at_s
-        if now_s - last > WEIGH_AFTER_SHARE * whole:
-            wants.append("weigh")
-    return Judgement(state, tuple(wants), left)
+        return Judgement("stalled", tuple(wants), None)
+    if made.status == "ready" or made.ready_p50_s is None or made.ready_p10_s is None or made.ready_p90_s is None:
+        if said is not None and not in_doubt(said, made) and now_s - said.at_s < JUST_WEIGHED_S:
+            return Judgement("soon", tuple(wants), DaysLeft(1, "d", True))
+        return Judgement("likely", (*wants, "weigh"), None)
+    remaining = max(0.0, (made.ready_p50_s - now_s) / SECONDS_PER_DAY)
+    left = days_left(remaining, (made.ready_p90_s - made.ready_p10_s) / SECONDS_PER_DAY)
+    believed = [w.at_s for w in piece.weighings if all(d.at_s != w.at_s for d in made.doubts)]
+    last = max(believed, default=piece.hung_at_s)
+    whole = made.ready_p50_s - piece.hung_at_s
+    if now_s - last > WEIGH_AFTER_SHARE * whole:
+        wants.append("weigh")
+    return Judgement("soon" if remaining <= SOON_DAYS else "drying", tuple(wants), left)
 
 
 def _tolerance(made: PieceForecast, at_s: float) -> float:
@@ -105,8 +131,8 @@ def ask_range(piece: Piece, made: PieceForecast, at_s: float) -> tuple[float, fl
     return piece.gross_at(mid + tolerance), min(most_g)
 
 
-def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) -> str | None:
-    """Why a weight should be asked about before it counts, in words; None when it may be right.
+def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) -> Said | None:
+    """Why a weight should be asked about before it counts; None when it may be right.
 
     Parameters: piece, with its believed weighings; made, its forecast; gross_g [g]; at_s [s].
     A weight is asked about when it is well outside the window, or heavier than an earlier believed weighing.
@@ -114,13 +140,14 @@ def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) ->
     _, mid, _ = made.loss_at(at_s)
     low_g, high_g = ask_range(piece, made, at_s)
     if gross_g > piece.start_weight_g * HEAVIER_THAN_HUNG:
-        more = gross_g - piece.start_weight_g
-        return f"{more:.0f} g more than when it was hung; {likely_slip(gross_g, piece.gross_at(mid))}"
+        slip = likely_slip(gross_g, piece.gross_at(mid))
+        if slip.code not in UNEXPLAINED:
+            return slip
+        return said("slip.over_start", more_g=round(gross_g - piece.start_weight_g), start_g=piece.start_weight_g)
     if gross_g < low_g or gross_g > piece.gross_at(mid - _tolerance(made, at_s)):
         return likely_slip(gross_g, piece.gross_at(mid))
     if gross_g > high_g:
-        last_g = _believed_before(piece, made, at_s)[-1]
-        return f"heavier than the {last_g:.0f} g before: pieces do not gain weight. Tare, scale, or another piece?"
+        return said("slip.gained", before_g=_believed_before(piece, made, at_s)[-1])
     return None
 
 

@@ -7,11 +7,12 @@ from typing import Literal
 import numpy as np
 
 from ..constants import SECONDS_PER_DAY
+from ..pieces import at_target
 from .climate import Log
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
 from .inside import inside, ring_ahead
-from .judge import OVER_POINTS, runs_ahead
+from .judge import OVER_POINTS, in_doubt, on_the_scale, runs_ahead
 from .priors import CASINGS
 from .reach import reaching
 from .rest import EVEN_AT_RING_INDEX, vacuum_rest
@@ -77,7 +78,9 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
     if runs_ahead(made):
         return "too_fast"
     if made.status == "ready":
-        return "overshooting"
+        said = on_the_scale(piece, now_s)
+        weighed = said is not None and not in_doubt(said, made) and at_target(said.gross_g, made.target_weight_g)
+        return "overshooting" if weighed else None  # nothing is taken down that nobody weighed
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
     half_way = made.loss_percent > 0.5 * piece.target_loss_percent
     slow = made.rate_percent_per_day < SLOW_SHARE * made.safe_percent_per_day

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from statistics import median
 
 from ..errors import require
+from ..say import Said, said
 
 SLOPE_LOW, SLOPE_HIGH = 92.0, 102.0  # % of theory
 OLD_DAYS = 30.0
@@ -85,24 +86,27 @@ def meters_disagree(readings: Sequence[Measured]) -> float | None:
     return max(near) if near and max(near) > METERS_DIFFER else None
 
 
-def ask_about_ph(ph: float, low: float, high: float) -> str | None:
-    """Why a pH should be asked about before it counts, in words; None when it may be right.
+ASK_BEYOND = 0.25  # so far outside the expected range a reading is asked about
+STORED_PH = (3.0, 9.0)  # what is kept when somebody is sure; nothing else is a pH of meat
+
+
+def ask_about_ph(ph: float, low: float, high: float) -> Said | None:
+    """Why a pH should be asked about before it counts; None when it may be right.
 
     Parameters: ph as typed; low, high, the expected range at this hour. Raises OutOfRangeError for what no pH can be.
 
     >>> ask_about_ph(53.0, 5.2, 5.5)
-    'pH 53 cannot be: 5.3?'
+    Said(code='ask.ph_slip', values={'ph': 53.0, 'meant_ph': 5.3})
     """
     require("pH", ph, 0.0, 1000.0, "")
     if not PLAUSIBLE_PH[0] <= ph <= PLAUSIBLE_PH[1]:
         for power in (10.0, 100.0, 0.1):
             slipped = ph / power
             if PLAUSIBLE_PH[0] <= slipped <= PLAUSIBLE_PH[1]:
-                return f"pH {ph:g} cannot be: {slipped:g}?"
-        return f"pH {ph:g} cannot be in meat: look at the meter, rinse it, measure again"
-    margin = 0.25
-    if ph > high + margin:
-        return f"pH {ph:g} is far above the {low:.2f}–{high:.2f} expected: stir the pinch, rinse, measure again"
-    if ph < low - margin:
-        return f"pH {ph:g} is far below the {low:.2f}–{high:.2f} expected: rinse the electrode, measure again"
+                return said("ask.ph_slip", ph=ph, meant_ph=slipped)
+        return said("ask.ph_impossible", ph=ph)
+    if ph > high + ASK_BEYOND:
+        return said("ask.ph_high", ph=ph, low_ph=round(low, 2), high_ph=round(high, 2))
+    if ph < low - ASK_BEYOND:
+        return said("ask.ph_low", ph=ph, low_ph=round(low, 2), high_ph=round(high, 2))
     return None

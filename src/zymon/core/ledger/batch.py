@@ -65,13 +65,14 @@ class WarmStage:
 
 @dataclass(frozen=True)
 class HungPiece:
-    """A piece with its weighings, (hour, gross g)."""
+    """A piece with its weighings, (hour, gross g); `doubtful`: the hours of those that meet no target."""
 
     tag: str
     start_weight_g: float
     tare_g: float
     target_loss_percent: float | None
     weights: Points
+    doubtful: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True)

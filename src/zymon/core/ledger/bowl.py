@@ -2,13 +2,13 @@
 
 from ..formulation import NITRATE_ION_SHARE, NITRITE_ION_SHARE
 from ..limits import Goods, over_limit
+from ..salting.ways import REGISTRY
 from .batch import Batch, Bowl, Hurdle, Parasite, State
 
 PRACTICE = "usual practice for dried goods"
 COLD_MIX_C, WARM_MIX_C = 4.0, 7.0
 SALT_LEAST, SALT_MINCED, SALT_MOST = 2.0, 2.5, 4.5
 LITTLE_NITRITE = 100.0
-EXCESS_WAYS = ("buried", "rub_and_drain")  # free salt: what went in is known only once the core is reached
 # Days at or under a temperature [°C], for meat up to 15 cm and up to 68 cm thick
 FREEZING: tuple[tuple[float, float, float], ...] = ((-29.0, 6, 12), (-23.0, 10, 20), (-15.0, 20, 30))
 THIN_CM, THICK_CM = 15.0, 68.0
@@ -35,6 +35,15 @@ def sodium_chloride_percent(bowl: Bowl) -> float:
     return 100 * (bowl.plain_salt_g + common_g) / bowl.meat_g
 
 
+def dose_is_known(way: str | None) -> bool:
+    """Whether what went in is known from what was weighed, by the way it was salted. Parameters: way, None if unsaid.
+
+    >>> dose_is_known("measured"), dose_is_known("rub_and_drain")
+    (True, False)
+    """
+    return way is None or way not in REGISTRY or REGISTRY[way].dose_is_known
+
+
 def salt(batch: Batch) -> Hurdle:
     """Salt. Parameters: batch."""
     limit, unit = f"≥ {SALT_LEAST:g} % of the meat", "%"
@@ -52,7 +61,7 @@ def salt(batch: Batch) -> Hurdle:
         caution = "under 2.5 %: little for minced goods"
     elif value > SALT_MOST:
         caution = "over 4.5 %: very salty once dry"
-    if lab is None and not minced and way in EXCESS_WAYS:
+    if lab is None and not minced and not dose_is_known(way):
         says = "free salt: known once the core is reached, or when somebody signs for it"
         return Hurdle("salt", "unknown", value, limit, unit, "not known", PRACTICE, caution, says)
     if value < SALT_LEAST - 1e-9:

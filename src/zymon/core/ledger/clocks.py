@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ..degree_hours import HURDLE_PH, degree_hours
 from .batch import GAP_HOURS, Batch, Cure, Hurdle, Points, WarmStage
-from .bowl import EXCESS_WAYS
+from .bowl import dose_is_known
 
 PRACTICE = "usual practice for dried goods"
 COLD_C, LONGEST_RUN_HOURS = 5.0, 4.0
@@ -50,7 +50,9 @@ def worst_cure(cures: Sequence[Cure], now_hour: float) -> Cure | None:
     judged = [(order.index(cold_hurdle(cure, now_hour).state), i) for i, cure in enumerate(cures)]
     if not judged:
         return None
-    free = next((cure.way for cure in cures if cure.way in EXCESS_WAYS), None)  # one piece under free salt is enough
+    free = next(
+        (cure.way for cure in cures if not dose_is_known(cure.way)), None
+    )  # one piece under free salt is enough
     worst = cures[min(judged)[1]]
     return worst if free is None else replace(worst, way=free)
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from ..errors import OutOfRangeError
-from ..pieces import loss_percent
+from ..pieces import at_target, loss_percent, target_weight
 from ..water import DRY_IN_LEAN, WATER_IN_LEAN, keep_class, meat_water_activity
 from .batch import Batch, HungPiece, Hurdle
 from .bowl import cold_mix, nitrate_in, nitrite_in, parasite, salt, sodium_chloride_percent
@@ -55,17 +55,22 @@ def _blocks(hurdle: Hurdle) -> bool:
     return not (hurdle.state == "unknown" and hurdle.signed_by is not None)
 
 
+def _latest(piece: HungPiece, now_hour: float) -> tuple[float, float] | None:
+    seen = [point for point in piece.weights if point[0] <= now_hour]
+    return seen[-1] if seen else None
+
+
 def _latest_loss(piece: HungPiece, now_hour: float) -> float | None:
-    seen = [gross_g for hour, gross_g in piece.weights if hour <= now_hour]
-    return loss_percent(piece.start_weight_g, piece.tare_g, seen[-1]) if seen else None
+    last = _latest(piece, now_hour)
+    return None if last is None else loss_percent(piece.start_weight_g, piece.tare_g, last[1])
 
 
 def target_loss(batch: Batch) -> Hurdle:
     """The target loss of every piece, by its latest weighing. Parameters: batch."""
-    losses = [(p, _latest_loss(p, batch.now_hour)) for p in batch.pieces]
+    losses = [_latest_loss(p, batch.now_hour) for p in batch.pieces]
     limit, unit = "every piece at its target", "%"
-    short = [p.tag for p, loss in losses if not _reached(p, loss)]
-    known = [loss for _, loss in losses if loss is not None]
+    short = [p.tag for p in batch.pieces if not _reached(p, batch.now_hour)]
+    known = [loss for loss in losses if loss is not None]
     value = min(known) if known else None
     if not batch.pieces:
         return Hurdle("target_loss", "pending", None, limit, unit, "not known", PRACTICE, says="nothing hangs yet")
@@ -77,8 +82,13 @@ def target_loss(batch: Batch) -> Hurdle:
     return Hurdle("target_loss", "pass", value, limit, unit, "measured", PRACTICE)
 
 
-def _reached(piece: HungPiece, loss: float | None) -> bool:
-    return loss is not None and piece.target_loss_percent is not None and loss >= piece.target_loss_percent - 1e-9
+def _reached(piece: HungPiece, now_hour: float) -> bool:
+    """Whether the scale showed the tag's gram or less; a reading in doubt meets no target."""
+    last = _latest(piece, now_hour)
+    if last is None or piece.target_loss_percent is None or last[0] in piece.doubtful:
+        return False
+    target = target_weight(piece.start_weight_g, piece.tare_g, piece.target_loss_percent)
+    return at_target(last[1], target.target_gross_g)
 
 
 def keeping(batch: Batch) -> Hurdle:

@@ -23,16 +23,41 @@ class CareDue:
     missed: int
     cost: str
     number: int  # of this one, counted from the putting in: stays the same while it waits
+    last_s: float | None = None  # when it was done last
 
 
-def care_due(way: Way, in_s: float, done: Sequence[tuple[CareKind, float]], now_s: float) -> list[CareDue]:
+DRY_SHARE = 0.001  # of the weight: what the last two pour-offs gave together, under which nothing more comes; practice
+
+
+def runs_dry(poured: Sequence[tuple[float, float]], weight_g: float) -> frozenset[CareKind]:
+    """What need not be asked any more because no liquid comes. Parameters: poured, of (time [s], g); weight_g [g].
+
+    >>> runs_dry([(0.0, 60.0), (1.0, 1.0), (2.0, 0.0)], 1600)
+    frozenset({'drain'})
+    >>> runs_dry([(0.0, 60.0), (1.0, 30.0)], 1600)
+    frozenset()
+    """
+    last = [g for _, g in sorted(poured)[-2:]]
+    return frozenset({"drain"}) if len(last) == 2 and sum(last) <= DRY_SHARE * weight_g else frozenset()
+
+
+def care_due(
+    way: Way,
+    in_s: float,
+    done: Sequence[tuple[CareKind, float]],
+    now_s: float,
+    over: frozenset[CareKind] = frozenset(),
+) -> list[CareDue]:
     """What the way asks for next.
 
-    Parameters: way; in_s [s], putting in; done, of (kind, time [s]); now_s [s]. Looking counts with whatever is done.
+    Parameters: way; in_s [s], putting in; done, of (kind, time [s]); now_s [s]; over, kinds that are not asked for any
+    more. Looking counts with whatever is done.
     Returns one entry per kind of care that is still asked for.
     """
     out = []
     for care in REGISTRY[way].care:
+        if care.kind in over:
+            continue
         times = sorted(at for kind, at in done if (kind == care.kind or care.kind == "check") and in_s <= at <= now_s)
         every = care.every_hours * HOUR_S
         last = times[-1] if times else max(in_s, in_s + care.from_day * SECONDS_PER_DAY - every)
@@ -50,6 +75,7 @@ def care_due(way: Way, in_s: float, done: Sequence[tuple[CareKind, float]], now_
                 missed=missed(care, in_s, times, now_s),
                 cost=care.cost,
                 number=len(times) + 1,
+                last_s=times[-1] if times else None,
             )
         )
     return out

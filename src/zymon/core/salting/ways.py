@@ -6,6 +6,8 @@ from typing import Literal, get_args
 Way = Literal["measured", "buried", "rub_and_drain", "pressed", "by_thickness"]
 WAYS: tuple[str, ...] = get_args(Way)
 Kind = Literal["elastic", "firm"]
+# measured: all that was weighed goes in; sticks: what stays on the meat, never weighed; free: more than it takes up
+Dose = Literal["measured", "sticks", "free"]
 CareKind = Literal["turn", "drain", "rub", "check"]
 
 
@@ -33,6 +35,13 @@ class SaltingWay:
     latest_days_more: float | None  # how long it may wait past its day; None: as long as it takes
     care: tuple[Care, ...]
     after: Literal["blot", "rinse"]
+    dose: Dose
+    may_be_free: bool = False  # when it is said so, more salt lies on it than it is to take up
+
+    @property
+    def dose_is_known(self) -> bool:
+        """Whether what went in is known from the sheet: the ledger counts it; else its core has to be reached."""
+        return self.dose == "measured"
 
 
 _TURN = Care("turn", 36, 36, "the upper side takes its salt more slowly; turn it and give it a day more")
@@ -48,6 +57,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         None,
         (_TURN,),
         "blot",
+        "measured",
     ),
     "buried": SaltingWay(
         "buried",
@@ -58,6 +68,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         0.0,
         (Care("check", 24, 12, "where the salt has gone the piece stays raw: cover it again"),),
         "rinse",
+        "free",
     ),
     "rub_and_drain": SaltingWay(
         "rub and drain",
@@ -72,6 +83,7 @@ REGISTRY: dict[Way, SaltingWay] = {
             _TURN,
         ),
         "blot",
+        "sticks",
     ),
     "pressed": SaltingWay(
         "pressed",
@@ -82,6 +94,8 @@ REGISTRY: dict[Way, SaltingWay] = {
         3.0,
         (Care("turn", 24, 12, "it is pressed flat on one side and stays wet on the other"),),
         "blot",
+        "measured",
+        True,
     ),
     "by_thickness": SaltingWay(
         "dose by thickness",
@@ -92,6 +106,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         5.0,
         (Care("turn", 24, 24, _TURN.cost), Care("drain", 48, 24, "lying in its brine the underside salts faster")),
         "blot",
+        "measured",
     ),
 }
 
@@ -102,9 +117,9 @@ def kind_of(way: Way, free_salt: bool) -> Kind:
     >>> kind_of("measured", False)
     'elastic'
     """
-    return "firm" if free_salt or way == "buried" else "elastic"
+    return "firm" if free_salt or REGISTRY[way].dose == "free" else "elastic"
 
 
 def is_free(way: Way, free_salt: bool) -> bool:
     """Whether more salt lies on the meat than it is to take up. Parameters: way; free_salt."""
-    return way == "buried" or (way == "pressed" and free_salt)
+    return REGISTRY[way].dose == "free" or (REGISTRY[way].may_be_free and free_salt)

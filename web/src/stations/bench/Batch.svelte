@@ -3,13 +3,15 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+  import { head } from '../../api/entry';
   import { lineQuery } from '../../api/queries';
-  import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, grams, recipeGrams, useTimeZone } from '../../units/format';
+  import { fullDay, recipeGrams, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
+  import Changes from '../book/Changes.svelte';
+  import PieceState from '../book/PieceState.svelte';
   import Holds from './Holds.svelte';
   import Hurdles from './Hurdles.svelte';
   import NewPieces from './NewPieces.svelte';
@@ -26,6 +28,7 @@
     if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
   });
   const data = $derived(batch.data);
+  const waiting = $derived(data?.pieces.filter((one) => one.life.kind === 'waiting') ?? []);
   const chamber = $derived(line.data?.places.find((place) => place.kind === 'chamber'));
 
   function took(answer: Schema['BatchOut']): void {
@@ -38,7 +41,7 @@
         await take(
           api.PUT('/api/batches/{batch_id}/pinch', {
             params: { path: { batch_id: id } },
-            body: { place_id: placeId },
+            body: { place_id: placeId, ...head() },
           }),
         ),
       );
@@ -55,7 +58,7 @@
   <div class="station">
     {#if data}
       <main>
-        <p class="quiet">{data.product} · {say.made(fullDay(data.made_at), data.by)}</p>
+        <p class="quiet">{data.product} · {say.made(fullDay(data.made_at), data.by ?? '')}</p>
         <h1 class="font-tag text-4xl font-bold">{say.title(data.code)}</h1>
         <p class="mt-1">
           {#if data.fat_percent !== null}{say.fat} <strong>{data.fat_percent} %</strong>{/if}
@@ -64,7 +67,8 @@
             <strong>{data.meat_temperature_c} °C</strong>{/if}
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}
         </p>
-        {#if data.asks_pinch}
+        {#if data.sheet === null}<p class="quiet">{say.asItCame}</p>{/if}
+        {#if data.asks_pinch && data.pieces.every((one) => one.life.kind === 'waiting')}
           <label class="mt-2 inline-flex items-baseline gap-2">
             <span class="text-warning font-semibold">{words.bench.weigh.pinch}</span>
             <select class="pick" value={0} onchange={(e) => void pinch(Number(e.currentTarget.value))}>
@@ -77,33 +81,22 @@
         <Holds holds={data.holds} {took} />
         {#if data.discarded !== null}
           <p class="border-error mt-4 border-l-4 py-1 pl-3" role="status">{say.discarded(data.discarded)}</p>
-        {:else if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
-          <p class="mt-4"><a class="btn btn-primary min-h-11" href={p('/salt')}>{say.toSalt}</a></p>
-          <details class="mt-4">
-            <summary class="min-h-11 cursor-pointer py-2">{say.saltedElsewhere}</summary>
-            <NewPieces batch={data} {took} />
-          </details>
-        {:else}
-          <NewPieces batch={data} {took} />
         {/if}
         {#if data.pieces.length}
-          <ul class="tags">
-            {#each data.pieces as piece (piece.id)}
-              <li>
-                <PaperTag top={piece.tag} main={grams(piece.target_gross_g)} loud />
-                <span class="quiet block text-sm"
-                  >{grams(piece.gross_g)} · {piece.piece_id === null ? say.waits : say.hangs}</span
-                >
-              </li>
+          <ul class="pieces">
+            {#each data.pieces as piece (piece.tag)}
+              <li><PieceState {piece} kind={data.kind} shape={data.shape} /></li>
             {/each}
           </ul>
+        {/if}
+        {#if data.tagged}
           <div class="mt-3 flex flex-wrap items-center gap-3">
             <span class="font-semibold">{say.tags}</span>
             <a class="btn min-h-11" href={`/api/batches/${id}/tags.pdf?paper=a4`} target="_blank">{say.a4}</a>
             <a class="btn min-h-11" href={`/api/batches/${id}/tags.pdf?paper=roll62`} target="_blank"
               >{say.roll}</a
             >
-            {#if chamber}
+            {#if chamber && waiting.length}
               <a
                 class="btn btn-primary min-h-11"
                 href={p('/hang/:place', { params: { place: String(chamber.id) } })}>{say.toHook}</a
@@ -111,9 +104,24 @@
             {/if}
           </div>
         {/if}
+        {#if data.discarded === null && data.sheet !== null}
+          {#if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
+            <p class="mt-4"><a class="btn btn-primary min-h-11" href={p('/salt')}>{say.toSalt}</a></p>
+          {/if}
+          <details class="mt-4" open={data.pieces.length === 0 && data.sheet.plan.salting === 'in_the_mince'}>
+            <summary class="min-h-11 cursor-pointer py-2 font-semibold"
+              >{data.sheet.plan.salting === 'in_the_mince' ? say.tagMore : say.saltedElsewhere}</summary
+            >
+            <NewPieces batch={data} {took} />
+          </details>
+        {/if}
+        <details class="mt-4">
+          <summary class="min-h-11 cursor-pointer py-2 font-semibold">{words.life.changes.title}</summary>
+          <Changes batch={id} />
+        </details>
       </main>
       <aside>
-        <h2 class="font-tag text-xl font-semibold">{say.used}</h2>
+        {#if data.used.length}<h2 class="font-tag text-xl font-semibold">{say.used}</h2>{/if}
         <table class="used">
           <tbody>
             {#each data.used as used, i (i)}
@@ -132,7 +140,7 @@
             {/each}
           </tbody>
         </table>
-        <Hurdles batch={id} />
+        {#if data.sheet !== null}<Hurdles batch={id} />{/if}
       </aside>
     {:else}
       <p class="p-6 first-letter:uppercase" class:text-error={batch.isError}>
@@ -157,10 +165,10 @@
   .used tr + tr {
     border-top: 1px solid var(--color-base-300);
   }
-  .tags {
+  .pieces {
     display: flex;
     flex-wrap: wrap;
-    gap: 1rem 1.4rem;
+    gap: 0.4rem 1.4rem;
     margin-top: 1rem;
   }
 </style>

@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { lineQuery } from '../../api/queries';
   import { unreadCells } from '../../forms/unread.svelte';
   import Line from '../../shell/Line.svelte';
@@ -48,7 +50,7 @@
             profile: desk.profile,
             recipe_id: desk.recipe?.id ?? null,
             version: desk.recipe?.version ?? null,
-            by: session.who,
+            ...head(),
           },
         }),
       );

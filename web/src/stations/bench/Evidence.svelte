@@ -3,7 +3,10 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import Reason from '../../forms/Reason.svelte';
   import { optionalNumber } from '../../forms/typed';
   import { p } from '../../shell/router';
@@ -25,17 +28,23 @@
   let way = $state<Schema['ParasiteIn']['way']>('certified');
   const typed = $state({ value: '', loss: '', note: '', c: '', days: '', thick: '' });
   let fault = $state<string | null>(null);
+  const given = new Moment();
   let striking = $state<number | null>(null);
   let changed = $state<Schema['ProfileChanged']['changed'] | null>(null);
   const path = $derived({ params: { path: { batch_id: batch } } });
 
   /** What is typed, on its way; throws for what is no number. */
   function sent(): Promise<Schema['LedgerOut']> {
-    const by = session.who;
     if (kind === 'lab') {
       const value = optionalNumber(typed.value);
       if (value === null) throw new Error(words.errors.noNumber);
-      const body = { what, value, loss_percent: optionalNumber(typed.loss), note: typed.note, by };
+      const body = {
+        what,
+        value,
+        loss_percent: optionalNumber(typed.loss),
+        note: typed.note,
+        ...head(given),
+      };
       return take(api.POST('/api/batches/{batch_id}/laboratory', { ...path, body }));
     }
     const body = {
@@ -44,7 +53,7 @@
       days: optionalNumber(typed.days),
       thickness_cm: optionalNumber(typed.thick),
       note: typed.note,
-      by,
+      ...head(),
     };
     return take(api.POST('/api/batches/{batch_id}/parasites', { ...path, body }));
   }
@@ -55,6 +64,7 @@
       kind = '';
       fault = null;
       typed.value = typed.loss = typed.note = '';
+      given.clear();
     } catch (error) {
       fault = error instanceof Error ? error.message : words.errors.unexpected(0);
     }
@@ -129,6 +139,7 @@
       >{words.bench.limitsPage.link}</a
     >
   {/if}
+  {#if kind === 'lab'}<When when={given} />{/if}
   {#if kind === 'lab' || kind === 'parasites'}<button class="btn mt-2 min-h-11">{say.enter}</button>{/if}
   {#if fault}<p class="text-error first-letter:uppercase" role="alert">{fault}</p>{/if}
   {#if changed}

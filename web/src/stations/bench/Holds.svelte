@@ -1,6 +1,7 @@
 <script lang="ts">
   // Red holds of a batch; each wants a reason and its legal basis.
   import { api, type Schema, take } from '../../api/client';
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
@@ -18,7 +19,7 @@
         await take(
           api.POST('/api/holds/{hold_id}/answer', {
             params: { path: { hold_id: id } },
-            body: { reason, legal_basis: basis, by: session.who },
+            body: { reason, legal_basis: basis, ...head() },
           }),
         ),
       );

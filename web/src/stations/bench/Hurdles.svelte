@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -29,7 +31,7 @@
       const answer = await take(
         api.POST('/api/batches/{batch_id}/signatures', {
           params: { path: { batch_id: batch } },
-          body: { hurdle: signing, reason, by: session.who },
+          body: { hurdle: signing, reason, ...head() },
         }),
       );
       client.setQueryData(key, answer);

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
   import { api, type Schema, take } from '../../api/client';
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { optionalNumber, tareParts } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
@@ -9,7 +10,8 @@
 
   let { batch, took }: { batch: Schema['BatchOut']; took: (answer: Schema['BatchOut']) => void } = $props();
   const say = words.bench.batch;
-  const plan = $derived(batch.sheet.plan);
+  // only a batch with a sheet is tagged here
+  const plan = $derived(batch.sheet?.plan as NonNullable<Schema['BatchOut']['sheet']>['plan']);
   const whole = $derived(plan.goods !== 'minced');
 
   let gross = $state('');
@@ -42,7 +44,7 @@
         api.POST('/api/batches/{batch_id}/pieces', {
           params: { path: { batch_id: batch.id } },
           body: {
-            by: session.who,
+            ...head(),
             pieces: [
               {
                 tag: label,
@@ -62,7 +64,7 @@
       );
       took(answer);
       const made = answer.pieces.at(-1);
-      if (made) session.say(say.tagged(made.tag, grams(made.target_gross_g)));
+      if (made) session.say(say.tagged(made.tag, grams(made.tag_g ?? made.start_g)));
       problem = where = null;
       document.getElementById('gross')?.focus();
     } catch (error) {

@@ -2,7 +2,9 @@
   // Keeping, opening and comparing recipes; a change says why.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
+  import { api, ProblemError, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
   import { words } from '../../words/en';
@@ -22,14 +24,14 @@
   });
 
   async function keep(): Promise<void> {
-    const body = { sheet: desk.sheet, by: session.who };
+    const body = { sheet: desk.sheet, ...head() };
     try {
       const kept =
         current && desk.product === current.name
           ? await take(
               api.POST('/api/recipes/{recipe_id}/versions', {
                 params: { path: { recipe_id: current.id } },
-                body: { ...body, reason },
+                body: { ...body, base: desk.recipe?.version ?? current.versions.length, reason },
               }),
             )
           : await take(api.POST('/api/recipes', { body: { ...body, name: desk.product, reason } }));
@@ -39,8 +41,19 @@
       reason = '';
       session.say(say.kept(kept.name, kept.versions.length));
     } catch (error) {
+      if (error instanceof ProblemError && error.code === 'changed_meanwhile') {
+        await client.invalidateQueries({ queryKey: ['recipes'] });
+        theirs = current?.versions.at(-1)?.number ?? null; // shown beside what is on the sheet
+      }
       session.complain(error);
     }
+  }
+  /** The version that somebody else saved meanwhile, shown beside what is on the sheet. */
+  let theirs = $state<number | null>(null);
+  async function saveAfter(version: number): Promise<void> {
+    if (desk.recipe) desk.recipe = { ...desk.recipe, version };
+    theirs = null;
+    await keep();
   }
   async function compare(number: number): Promise<void> {
     if (!current) return;
@@ -125,6 +138,15 @@
     disabled={!desk.product.trim() || (newVersion && !reason.trim())}
     onclick={() => void keep()}>{newVersion ? say.saveVersion : say.save}</button
   >
+  {#if theirs !== null}
+    <p class="border-warning w-full border-l-4 pl-3" role="alert">
+      {say.theirs(theirs)}
+      <button class="btn btn-sm min-h-11" onclick={() => void compare(theirs ?? 0)}
+        >{say.compareTheirs}</button
+      >
+      <button class="btn btn-sm min-h-11" onclick={() => void saveAfter(theirs ?? 0)}>{say.saveAfter}</button>
+    </p>
+  {/if}
   {#if current && desk.recipe}
     <a
       class="min-h-11 content-center underline underline-offset-4"

@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { lineQuery } from '../../api/queries';
   import { navigate, p, route } from '../../shell/router';
   import Reason from '../../forms/Reason.svelte';
@@ -45,7 +47,7 @@
       await take(
         api.POST('/api/weigh-outs/{weigh_out_id}/give-up', {
           params: { path: { weigh_out_id: flow.id } },
-          body: { reason, by: session.who },
+          body: { reason, ...head() },
         }),
       );
       void client.invalidateQueries({ queryKey: ['bench'] });

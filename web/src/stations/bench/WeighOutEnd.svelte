@@ -3,9 +3,10 @@
   import { useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { navigate } from '../../shell/router';
-  import { session } from '../../shell/session.svelte';
   import { words } from '../../words/en';
 
   let { state: out, places }: { state: Schema['WeighOutOut']; places: Schema['PlaceOut'][] } = $props();
@@ -22,7 +23,7 @@
       const made = await take(
         api.POST('/api/weigh-outs/{weigh_out_id}/batch', {
           params: { path: { weigh_out_id: out.id } },
-          body: { code, pinch_place_id: pinch || null, by: session.who },
+          body: { code, pinch_place_id: pinch || null, ...head() },
         }),
       );
       void client.invalidateQueries({ queryKey: ['bench'] });

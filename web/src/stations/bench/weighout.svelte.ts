@@ -1,6 +1,6 @@
 // One thing at a time: which is next, what was poured, and what to do about a pour that went wrong.
 import { api, ProblemError, type Schema, take } from '../../api/client';
-import { session } from '../../shell/session.svelte';
+import { head } from '../../api/entry';
 import { typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 import { isFar, uid } from './pours';
@@ -13,6 +13,8 @@ interface Unsent {
   key: string;
   grams: number;
   lot: string;
+  /** What this screen showed to be in the bowl of it. */
+  seen_g: number;
 }
 
 export class WeighOut {
@@ -98,7 +100,8 @@ export class WeighOut {
 
   private async note(key: string, grams: number): Promise<void> {
     if (this.unsent) return this.send(); // what waits to be sent goes first, and is never written over
-    this.unsent = { uid: uid(), key, grams, lot: this.lot.trim() };
+    const seen_g = this.things.find((thing) => thing.key === key)?.weighed_g ?? 0;
+    this.unsent = { uid: uid(), key, grams, seen_g, lot: this.lot.trim() };
     localStorage.setItem(this.kept, JSON.stringify(this.unsent));
     this.typed = '';
     await this.send();
@@ -113,7 +116,7 @@ export class WeighOut {
       take(
         api.POST('/api/weigh-outs/{weigh_out_id}/entries', {
           params: { path: { weigh_out_id: this.id } },
-          body: { ...entry, by: session.who },
+          body: { ...head(), ...entry },
         }),
       ),
     );
@@ -137,7 +140,7 @@ export class WeighOut {
       take(
         api.POST('/api/weigh-outs/{weigh_out_id}/rescale', {
           params: { path: { weigh_out_id: this.id } },
-          body: { uid: uid(), key: thing.key, by: session.who },
+          body: { key: thing.key, ...head() },
         }),
       ),
     );
@@ -149,7 +152,7 @@ export class WeighOut {
       take(
         api.POST('/api/weigh-out-entries/{entry_id}/strike', {
           params: { path: { entry_id: entry } },
-          body: { reason: words.bench.weigh.struck, by: session.who },
+          body: { reason: words.bench.weigh.struck, ...head() },
         }),
       ),
     );
@@ -161,10 +164,16 @@ export class WeighOut {
       take(
         api.PUT('/api/weigh-outs/{weigh_out_id}/temperature', {
           params: { path: { weigh_out_id: this.id } },
-          body: { temperature_c: celsius },
+          body: { temperature_c: celsius, ...head() },
         }),
       ),
     );
+  }
+
+  /** Somebody else weighed into the same bowl: it is shown as it is by now. */
+  private async look(): Promise<void> {
+    const params = { path: { weigh_out_id: this.id } };
+    this.take(await take(api.GET('/api/weigh-outs/{weigh_out_id}', { params })));
   }
 
   private async run(call: () => Promise<Out>): Promise<'done' | 'refused' | 'unreachable'> {
@@ -173,6 +182,7 @@ export class WeighOut {
       return 'done';
     } catch (error) {
       this.problem = error instanceof Error ? error.message : words.errors.unexpected(0);
+      if (error instanceof ProblemError && error.code === 'changed_meanwhile') await this.look();
       return error instanceof ProblemError && error.code === 'unreachable' ? 'unreachable' : 'refused';
     }
   }

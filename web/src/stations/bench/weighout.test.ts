@@ -28,6 +28,8 @@ const out = (...things: Thing[]): Schema['WeighOutOut'] => ({
   rescale: 1,
   asks_temperature: true,
   meat_temperature_c: null,
+  meat_temperature_at: null,
+  made: [],
   things,
   entries: [],
   left: things.filter((one) => one.state !== 'right').length,

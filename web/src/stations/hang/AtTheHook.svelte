@@ -3,8 +3,12 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { keys } from '../../api/queries';
   import Reason from '../../forms/Reason.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
@@ -27,17 +31,19 @@
     salt_spots: false,
   });
   const unsent = new Unsent();
+  const moment = new Moment();
   let open = $state(false);
   let asking = $state<'hold' | 'release' | null>(null);
   let striking = $state<number | null>(null);
 
   async function note(kind: Schema['HangEventIn']['kind'], note = ''): Promise<boolean> {
     const found = kind === 'inspect' ? ({ ...taps, ...flags } as Schema['Found']) : null;
-    const uid = unsent.of([piece, kind, note, found]);
-    const body: Schema['HangEventIn'] = { uid, pieces: [piece], kind, note, found, by: session.who };
+    const uid = unsent.of([piece, kind, note, found, moment.text]);
+    const body: Schema['HangEventIn'] = { ...head(moment), uid, pieces: [piece], kind, note, found };
     try {
       client.setQueryData(key, await take(api.POST('/api/hook-events', { body })));
       unsent.through();
+      moment.clear();
       void client.invalidateQueries({ queryKey: keys.today });
       return true;
     } catch (error) {
@@ -127,6 +133,7 @@
     </div>
     <button class="btn btn-primary mt-2 min-h-11" onclick={() => void inspect()}>{say.note}</button>
   {/if}
+  <When when={moment} />
   {#each found.data?.advice ?? [] as advice (advice.what)}
     <p
       class="mt-1"

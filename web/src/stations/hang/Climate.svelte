@@ -3,9 +3,13 @@
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { keys, lineQuery } from '../../api/queries';
   import ClimateChart from '../../charts/ClimateChart.svelte';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber } from '../../forms/typed';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
@@ -15,6 +19,7 @@
   import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
   import PlaceFacts from './PlaceFacts.svelte';
+  import PlaceLog from './PlaceLog.svelte';
   import Rods from './Rods.svelte';
   import RoomWhatIf from './RoomWhatIf.svelte';
 
@@ -29,6 +34,7 @@
   let importing = $state(false);
   let temperature = $state('');
   let humidity = $state('');
+  const since = new Moment();
 
   const now = $derived(line.data ? Math.floor(new Date(line.data.now).getTime() / 1000) : 0);
   const range = $derived(zoom ?? ([now - spans[span] * 86_400, now] as [number, number]));
@@ -64,10 +70,11 @@
           body: {
             temperature_c: optionalNumber(temperature),
             rh_percent: optionalNumber(humidity),
-            by: session.who,
+            ...head(since),
           },
         }),
       );
+      since.clear();
       session.say(words.place.changed);
       void client.invalidateQueries();
     } catch (error) {
@@ -129,6 +136,7 @@
           <div class="w-28"><Field label={words.place.temperature} numeric bind:value={temperature} /></div>
           <div class="w-28"><Field label={words.place.humidity} numeric bind:value={humidity} /></div>
           <button class="btn min-h-11">{words.place.change}</button>
+          <When when={since} />
         </form>
         <div class="flex flex-wrap items-center gap-x-5 gap-y-1 self-end">
           <button class="btn min-h-11" onclick={() => (importing = !importing)}>{words.imports.title}</button>
@@ -168,6 +176,7 @@
         </div>
       {/if}
       <PlaceFacts place={placeId} />
+      {#key placeId}<PlaceLog place={placeId} />{/key}
       {#if place.kind === 'chamber'}{#key placeId}<Rods place={placeId} />{/key}{/if}
       {#if place.kind === 'chamber' && place.pieces}{#key placeId}<RoomWhatIf {place} />{/key}{/if}
       <Devices

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What was declared of a piece when it was hung; a wrong value is corrected on record.
   import { api, type Schema, take } from '../../api/client';
-  import { session } from '../../shell/session.svelte';
+  import { head } from '../../api/entry';
   import { dayAndTime, fullDay, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { Refresh } from './weigh.svelte';
@@ -10,14 +10,17 @@
   const say = words.declared;
   type Field = Schema['CorrectionIn']['field'];
 
-  const values = $derived<Record<Field, number | null>>({
+  const values = $derived<Record<Field, number | Schema['PieceOut']['casing'] | null>>({
     start_weight_g: piece.card.start_weight_g,
     tare_g: piece.card.tare_g,
     target_loss_percent: piece.card.target_loss_percent,
     diameter_mm: piece.diameter_mm,
     thickness_mm: piece.thickness_mm,
     length_mm: piece.declared_length_mm,
+    casing: piece.casing,
   });
+  const shownValue = (field: Field): string =>
+    field === 'casing' ? words.casings[piece.casing] : (values[field]?.toString() ?? '–');
   const shown = $derived(
     (Object.keys(values) as Field[]).filter(
       (field) => field !== (piece.card.shape === 'slab' ? 'diameter_mm' : 'thickness_mm'),
@@ -37,7 +40,7 @@
   async function correct(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const number = typedNumber(value);
-    if (!correcting || (number === null && value.trim() !== '')) {
+    if (!correcting || (correcting !== 'casing' && number === null && value.trim() !== '')) {
       problem = words.errors.noNumber;
       return;
     }
@@ -46,7 +49,12 @@
         await take(
           api.POST('/api/pieces/{piece_id}/correct', {
             params: { path: { piece_id: piece.card.id } },
-            body: { field: correcting, value: number, reason, by: session.who },
+            body: {
+              field: correcting,
+              value: correcting === 'casing' ? (value as Schema['PieceOut']['casing']) : number,
+              reason,
+              ...head(),
+            },
           }),
         ),
       );
@@ -65,7 +73,7 @@
       <li class="border-base-300 border-b">
         <span class="flex min-h-11 items-center justify-between gap-3">
           <span class="quiet flex-1">{say.fields[field]}</span>
-          <strong>{values[field] ?? '–'}</strong>
+          <strong>{shownValue(field)}</strong>
           <button
             class="btn btn-ghost btn-sm min-h-9"
             aria-expanded={correcting === field}
@@ -79,12 +87,19 @@
         {/each}
         {#if correcting === field}
           <form onsubmit={correct} class="flex flex-wrap gap-2 pb-2">
-            <input
-              class="input min-h-11 w-28"
-              inputmode="decimal"
-              bind:value
-              aria-label={say.fields[field]}
-            />
+            {#if field === 'casing'}
+              <select class="select min-h-11 w-40" bind:value aria-label={say.fields[field]}>
+                {#each Object.entries(words.casings) as [key, name] (key)}<option value={key}>{name}</option
+                  >{/each}
+              </select>
+            {:else}
+              <input
+                class="input min-h-11 w-28"
+                inputmode="decimal"
+                bind:value
+                aria-label={say.fields[field]}
+              />
+            {/if}
             <input
               class="input min-h-11 min-w-32 flex-1"
               bind:value={reason}

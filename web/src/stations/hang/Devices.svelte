@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { age, dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
@@ -31,7 +33,7 @@
     try {
       const made = await take(
         api.POST('/api/devices', {
-          body: { name, kind, place_id: kind === 'climate' ? place : null, by: session.who },
+          body: { name, kind, place_id: kind === 'climate' ? place : null, ...head() },
         }),
       );
       token = made.token;

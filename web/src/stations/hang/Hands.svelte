@@ -13,7 +13,11 @@
     (Object.keys(say.handGroups) as Group[])
       .map((name) => ({
         name,
-        pieces: room.pieces.filter((c) => c.state === name || (c.wants as string[]).includes(name)),
+        pieces: room.pieces.filter(
+          (c) =>
+            c.state === name ||
+            ((c.wants as string[]).includes(name) && !(name === 'weigh' && c.state === 'likely')),
+        ),
       }))
       .filter((group) => group.pieces.length > 0),
   );
@@ -41,7 +45,10 @@
               onclick={() => onpick(card.id)}
             >
               <StateMark
-                state={group.name === 'over' || group.name === 'ready' || group.name === 'stalled'
+                state={group.name === 'over' ||
+                group.name === 'ready' ||
+                group.name === 'likely' ||
+                group.name === 'stalled'
                   ? group.name
                   : 'drying'}
                 wants={group.name === 'too_fast' || group.name === 'doubtful' || group.name === 'weigh'
@@ -50,7 +57,7 @@
               />
               <span class="font-tag w-20 font-semibold">{card.tag}</span>
               <span class="quiet flex-1 truncate">{card.product}</span>
-              <span class="whitespace-nowrap">{percent(card.loss_percent)}</span>
+              <span class="whitespace-nowrap">{card.scale ? '' : '~'}{percent(card.loss_percent)}</span>
             </button>
           </li>
         {/each}

@@ -7,7 +7,9 @@
   import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
   import Keys from '../../keys/Keys.svelte';
   import { isTyping } from '../../keys/typing';
+  import { inAddress, intoAddress } from '../../shell/address';
   import { keepRound } from '../../shell/connection.svelte';
+  import { making } from '../../shell/follow.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
@@ -56,22 +58,33 @@
   $effect(() => {
     if (Number.isFinite(placeId)) void keepRound(placeId);
   });
+  /** What is chosen stands in the address; a paper tag's code leads here too. */
+  function readAddress(): void {
+    chosen = Number(inAddress('piece')) || null;
+    const named = inAddress('layer');
+    layer = named !== null && named in words.hang.layers ? (named as Layer) : 'days';
+    asList = inAddress('view') === 'list';
+    beside = 'piece';
+  }
   $effect(() => {
     void placeId;
-    chosen = Number(new URLSearchParams(location.search).get('piece')) || null; // a paper tag's code leads here
-    beside = 'piece';
+    readAddress();
   });
+  $effect(() => intoAddress({ layer: layer === 'days' ? null : layer, view: asList ? 'list' : null }, false));
 
-  function refresh(answer: Schema['PieceOut']): void {
-    client.setQueryData(keys.piece(answer.card.id), answer);
+  /** A piece as it is now, or null where it has to be asked for anew: its dates are being made. */
+  function refresh(answer: Schema['PieceOut'] | null): void {
+    if (answer) client.setQueryData(keys.piece(answer.card.id), answer);
+    else void client.invalidateQueries({ queryKey: ['piece'] });
     void client.invalidateQueries({ queryKey: ['room'] });
     void client.invalidateQueries({ queryKey: keys.line });
     void client.invalidateQueries({ queryKey: keys.told });
     void client.invalidateQueries({ queryKey: ['waiting'] });
     void client.invalidateQueries({ queryKey: ['mending'] });
-    void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
+    if (answer) void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
   }
   function pick(id: number | null): void {
+    intoAddress({ piece: id === null ? null : String(id) }, chosen === null && id !== null);
     chosen = id;
     beside = 'piece';
     hand.holds = null;
@@ -96,13 +109,14 @@
   }
   function moved(answer: Schema['PieceOut']): void {
     refresh(answer);
-    chosen = answer.card.id;
+    pick(answer.card.id);
     void tick().then(() => panel?.scrollTo(0, 0)); // where it hangs now, and its new date, stand at the top
   }
   /** The chosen piece as one that can be carried. */
   function inHand(): Carried | null {
-    const hanging = piece.data?.hangings.find((one) => one.to_at === null);
-    return piece.data && hanging ? { id: piece.data.card.id, tag: piece.data.card.tag, from: hanging } : null;
+    if (!piece.data || piece.data.card.life.kind === 'gone') return null;
+    const hanging = piece.data.hangings.find((one) => one.to_at === null) ?? null;
+    return { id: piece.data.card.id, tag: piece.data.card.tag, from: hanging };
   }
   function drag(card: Schema['PieceCard'] | null): void {
     const rod = room.data?.rods.find((one) => one.number === card?.rod);
@@ -113,22 +127,14 @@
     if (hand.holds) void hand.put(hand.holds, rod, hook, moved);
     else void openForm(rod.id, hook);
   }
-  async function takeDown(reason: string): Promise<void> {
-    if (chosen === null) return;
-    const params = { path: { piece_id: chosen } };
-    try {
-      const answer = await take(
-        api.POST('/api/pieces/{piece_id}/take-down', { params, body: { reason, by: session.who } }),
-      );
-      refresh(answer);
-      session.say(words.piece.down(answer.card.tag), async () => {
-        refresh(
-          await take(api.POST('/api/pieces/{piece_id}/put-back', { params, body: { by: session.who } })),
-        );
-      });
-    } catch (error) {
-      session.complain(error);
-    }
+  function tookDown(answer: Schema['PieceOut']): void {
+    refresh(answer);
+    const { id, tag } = answer.card;
+    session.say(words.life.takeDown.done(tag), async () => {
+      const params = { path: { piece_id: id } };
+      const body = { reason: 'undone at once', by: session.who };
+      refresh(await take(api.POST('/api/pieces/{piece_id}/take-back', { params, body })));
+    });
   }
   function hung(answer: Schema['PieceOut']): void {
     refresh(answer);
@@ -144,7 +150,7 @@
     if (showKeys) showKeys = false;
     else if (hand.holds) hand.holds = null;
     else if (beside !== 'piece') beside = 'piece';
-    else chosen = null;
+    else pick(null);
   }
   function key(event: KeyboardEvent): void {
     if (event.key === 'Escape') {
@@ -188,7 +194,7 @@
   const sheetOpen = $derived(!hand.holds && (beside !== 'piece' || chosen !== null));
 </script>
 
-<svelte:window onkeydown={key} />
+<svelte:window onkeydown={key} onpopstate={readAddress} />
 <svelte:head><title>{room.data ? `${room.data.place.name} · Zymon` : 'Zymon'}</title></svelte:head>
 
 <div class="flex h-full flex-col">
@@ -200,6 +206,7 @@
           <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
           <p class="quiet">
             {words.hang.pieces(pieces.length)}
+            {#if making.has(placeId)}· <span role="status">{words.life.scale.making}</span>{/if}
             {#if room.data.ready_this_week}· <strong class="text-base-content"
                 >{words.hang.readyThisWeek(room.data.ready_this_week)}</strong
               >{/if}
@@ -222,19 +229,26 @@
             <button class="layer" onclick={() => (asList = !asList)}
               >{asList ? words.hang.drawing : words.hang.list}</button
             >
-            <a class="layer" href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
-              >{words.place.climate.toLowerCase()}</a
-            >
           </div>
+          <a class="place-link" href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
+            >{words.place.climate} →</a
+          >
         </div>
         {#if pieces.length === 0}
           <div class="mt-6 max-w-xl">
-            <h2 class="font-tag text-xl font-semibold">{words.hang.emptyTitle(room.data.place.name)}</h2>
-            <p class="mt-1">{words.hang.emptyText}</p>
+            {#if room.data.hung_here}
+              <h2 class="font-tag text-xl font-semibold">{words.hang.emptiedTitle(room.data.place.name)}</h2>
+              <p class="mt-1">{words.hang.emptiedText(room.data.hung_here)}</p>
+            {:else}
+              <h2 class="font-tag text-xl font-semibold">{words.hang.emptyTitle(room.data.place.name)}</h2>
+              <p class="mt-1">{words.hang.emptyText}</p>
+            {/if}
             <div class="mt-3 flex flex-wrap gap-3">
               <button class="btn btn-primary btn-lg" onclick={() => void openForm()}
-                >{words.hang.emptyHang}</button
+                >{room.data.hung_here ? words.form.hangTitle : words.hang.emptyHang}</button
               >
+              {#if room.data.hung_here}<a class="btn btn-lg" href={p('/book')}>{words.hang.emptiedBook}</a
+                >{/if}
               <button class="btn btn-lg" onclick={() => (beside = 'import')}>{words.hang.emptyImport}</button>
             </div>
           </div>
@@ -274,7 +288,7 @@
           {early}
           onmove={() => (hand.holds = hand.holds ? null : inHand())}
           onhook={toHook}
-          ondown={takeDown}
+          ondown={tookDown}
           onclose={back}
         />
       {:else if chosen !== null && piece.isError}
@@ -325,6 +339,14 @@
     color: var(--color-base-content);
     font-weight: 600;
     box-shadow: inset 0 -3px 0 -0px var(--color-primary);
+  }
+  .place-link {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+    white-space: nowrap;
+    text-decoration: underline;
+    text-underline-offset: 4px;
   }
   .panel {
     width: 27rem;

@@ -5,6 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
   import Pick from '../../forms/Pick.svelte';
+  import When from '../../forms/When.svelte';
   import { dayRange, grams, longDay } from '../../units/format';
   import { words } from '../../words/en';
   import type { HangForm } from './hangform.svelte';
@@ -30,9 +31,10 @@
   );
   const where = $derived(form.problem?.where ?? '');
 
+  const asked = $derived(form.problem?.code === 'doubtful');
   async function submit(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const answer = await form.hang();
+    const answer = await form.hang(asked);
     if (answer) onhung(answer);
   }
   function changeRod(): void {
@@ -91,13 +93,7 @@
       options={options(words.casings)}
       onchange={() => form.changed()}
     />
-    <Field
-      label={words.form.hungOn}
-      type="date"
-      bind:value={form.hungOn}
-      hint={form.hungOn ? '' : words.hang.today}
-      onchange={() => form.changed()}
-    />
+    <When when={form.when} label={words.form.hungOn} onchange={() => form.changed()} />
     <Field label={words.form.batch} bind:value={form.batch} required fault={where === 'batch_code'} />
     <Field label={words.form.tag} bind:value={form.tag} required fault={where === 'tag'} />
     <Field
@@ -192,8 +188,7 @@
       {#if form.preview}
         <span>
           <span class="quiet block text-sm">{words.form.done}</span>
-          <span class="block text-4xl font-bold" data-testid="target-weight"
-            >{grams(form.preview.target_weight_g)}</span
+          <span class="block text-4xl font-bold" data-testid="target-weight">{grams(form.preview.tag_g)}</span
           >
         </span>
         <span>
@@ -213,7 +208,7 @@
       {/if}
     </div>
     <button class="btn btn-primary btn-lg w-full" disabled={form.busy || free.length === 0}
-      >{words.form.hang}</button
+      >{asked ? words.form.hangAllTheSame : words.form.hang}</button
     >
   </div>
 </form>

@@ -27,7 +27,7 @@
   let only = $state('');
   const say = words.hang;
   const batches = $derived([...new Set(pieces.map((c) => c.batch))].sort());
-  const states = ['ready', 'soon', 'over', 'stalled'] as const;
+  const states = ['ready', 'likely', 'soon', 'over', 'stalled'] as const;
   const wants = ['too_fast', 'doubtful', 'weigh'] as const;
   const shown = $derived(
     pieces.filter(
@@ -105,10 +105,10 @@
         </td>
         <td class="pr-3 max-sm:hidden">{words.hang.where(piece.rod, piece.hook)}</td>
         <td class="pr-3 whitespace-nowrap"
-          >{percent(piece.loss_percent)}
+          >{piece.scale ? '' : '~'}{percent(piece.loss_percent)}
           {words.piece.of}
           {percent(piece.target_loss_percent, 0)}<span class="quiet block text-sm"
-            >{grams(piece.weight_now_g)}</span
+            >{piece.scale ? '' : '~'}{grams(piece.weight_now_g)}{piece.scale?.doubt ? ' ?' : ''}</span
           ></td
         >
         <td class="pr-3 whitespace-nowrap">

@@ -3,7 +3,11 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, fullDay, percent, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -23,6 +27,7 @@
       ),
   }));
   let shown = $state('');
+  const tested = new Moment();
   const faults = $derived(
     [...(facts.data?.outages ?? []), ...(facts.data?.gaps ?? [])].sort((a, b) =>
       a.from_at < b.from_at ? 1 : -1,
@@ -39,7 +44,7 @@
       return;
     }
     try {
-      const body = { shown_rh_percent: value, true_rh_percent: 75.5, by: session.who };
+      const body = { shown_rh_percent: value, true_rh_percent: 75.5, ...head(tested) };
       client.setQueryData(
         key,
         await take(
@@ -108,6 +113,7 @@
       <form class="flex items-end gap-3" onsubmit={test}>
         <div class="w-40"><Field label={say.shown} numeric required bind:value={shown} /></div>
         <button class="btn min-h-11">{say.apply}</button>
+        <When when={tested} />
       </form>
     </details>
   </section>

@@ -1,9 +1,9 @@
 <script lang="ts">
   // Make a chamber: its rods, hooks and set point. Also the first step of an empty workshop.
   import { api, ProblemError, type Schema, take } from '../../api/client';
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { optionalNumber } from '../../forms/typed';
-  import { session } from '../../shell/session.svelte';
   import { words } from '../../words/en';
 
   let {
@@ -57,7 +57,7 @@
               temperature_c: controlled ? optionalNumber(temperature) : null,
               rh_percent: controlled ? optionalNumber(humidity) : null,
             },
-            by: session.who,
+            ...head(),
           },
         }),
       );

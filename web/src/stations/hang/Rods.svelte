@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { keys, roomQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import { optionalNumber } from '../../forms/typed';
@@ -39,7 +41,7 @@
     try {
       const hooks = optionalNumber(fields.hooks);
       if (hooks === null) throw new Error(words.errors.noNumber);
-      const body = { hooks, hook_spacing_mm: optionalNumber(fields.spacing), by: session.who };
+      const body = { hooks, hook_spacing_mm: optionalNumber(fields.spacing), ...head() };
       void told(take(api.PUT('/api/rods/{rod_id}', { params: { path: { rod_id: rod.id } }, body })));
     } catch (error) {
       session.complain(error);
@@ -47,7 +49,7 @@
   }
   function add(): void {
     const last = room.data?.rods.at(-1);
-    const body = { hooks: last?.hooks ?? 6, hook_spacing_mm: last?.hook_spacing_mm ?? null, by: session.who };
+    const body = { hooks: last?.hooks ?? 6, hook_spacing_mm: last?.hook_spacing_mm ?? null, ...head() };
     void told(take(api.POST('/api/places/{place_id}/rods', { params: { path: { place_id: place } }, body })));
   }
 </script>

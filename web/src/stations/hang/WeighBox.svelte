@@ -5,6 +5,7 @@
   import type { Schema } from '../../api/client';
   import { onTheScale } from '../../api/standins';
   import StandIn from '../../forms/StandIn.svelte';
+  import When from '../../forms/When.svelte';
   import { grams } from '../../units/format';
   import { words } from '../../words/en';
   import { type Refresh, WeighEntry } from './weigh.svelte';
@@ -24,8 +25,7 @@
   );
   $effect(() => {
     void piece.card.id;
-    entry.text = untrack(() => early) ?? '';
-    entry.retype();
+    entry.leave(untrack(() => early) ?? '');
     if (untrack(() => early) !== null) box?.focus();
   });
 
@@ -66,6 +66,10 @@
       }}
     />
   </div>
+  <When when={entry.when} />
+  {#if entry.first !== null}<p class="quiet">
+      {words.life.scale.first(grams(entry.first))}. {words.life.scale.second}
+    </p>{/if}
   {#if entry.problem}<p class="text-error mt-1" role="alert">{entry.problem}</p>{/if}
   {#if entry.question}
     <div class="border-warning mt-2 border-l-4 py-1 pl-3" role="alert">
@@ -76,8 +80,7 @@
           type="button"
           class="btn btn-primary min-h-11"
           onclick={() => {
-            entry.text = '';
-            entry.retype();
+            entry.again();
             document.getElementById('weigh')?.focus();
           }}>{words.piece.again}</button
         >

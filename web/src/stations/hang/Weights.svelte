@@ -2,8 +2,9 @@
   // The weights of a piece as a table; each can be struck through with a reason, and counted again.
   import type { Schema } from '../../api/client';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, grams, percent } from '../../units/format';
+  import { dayAndTime, grams, gramsAsTyped, percent } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import { type Refresh, restore, strike } from './weigh.svelte';
 
   let { piece, refresh }: { piece: Schema['PieceOut']; refresh: Refresh } = $props();
@@ -49,7 +50,7 @@
         {#each piece.weighings as w (w.id)}
           <tr class="border-base-300 border-b align-top" class:struck={w.struck_at !== null}>
             <td class="py-1.5 pr-2 whitespace-nowrap max-md:text-sm">{dayAndTime(w.at)}</td>
-            <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{grams(w.gross_g)}</td>
+            <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{gramsAsTyped(w.gross_g)}</td>
             <td class="py-1.5 pr-2 text-right whitespace-nowrap"
               >{w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td
             >
@@ -77,8 +78,12 @@
                 >{w.struck_reason} · {w.struck_by}, {dayAndTime(w.struck_at)}</td
               ></tr
             >
-          {:else if w.doubt}
-            <tr><td colspan="5" class="text-warning pb-1.5 text-sm first-letter:uppercase">{w.doubt}</td></tr>
+          {:else if w.doubt || (w.kept && !w.confirmed)}
+            <tr
+              ><td colspan="5" class="text-warning pb-1.5 text-sm first-letter:uppercase"
+                >{w.doubt ? said(w.doubt) : words.life.scale.kept}</td
+              ></tr
+            >
           {/if}
           {#if striking === w.id}
             <tr>

@@ -1,13 +1,14 @@
 // A piece in the hand: taken off its hook here, put on a free one here or in another place.
 import { api, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
 import { session } from '../../shell/session.svelte';
 import { words } from '../../words/en';
 
 export interface Carried {
   id: number;
   tag: string;
-  /** Where it hangs until it is put elsewhere. */
-  from: { rod_id: number; hook: number };
+  /** Where it hangs until it is put elsewhere; null for one that is off its hook and is hung again. */
+  from: { rod_id: number; hook: number } | null;
 }
 
 type Refresh = (answer: Schema['PieceOut']) => void;
@@ -17,19 +18,24 @@ class Hand {
 
   /** Hang a piece on another hook, to be undone in one step; it stays in the hand when the hook is refused. */
   async put(piece: Carried, rod: Schema['RodOut'], hook: number, refresh: Refresh): Promise<void> {
-    const hang = (rod_id: number, at: number): Promise<Schema['PieceOut']> =>
-      take(
-        api.POST('/api/pieces/{piece_id}/move', {
-          params: { path: { piece_id: piece.id } },
-          body: { rod_id, hook: at, by: session.who },
-        }),
-      );
+    const params = { path: { piece_id: piece.id } };
+    const { from } = piece;
+    const move = (rod_id: number, at: number): Promise<Schema['PieceOut']> =>
+      take(api.POST('/api/pieces/{piece_id}/move', { params, body: { rod_id, hook: at, ...head() } }));
     try {
-      const answer = await hang(rod.id, hook);
+      if (from === null) {
+        const body = { rod_id: rod.id, hook, ...head() };
+        const answer = await take(api.POST('/api/pieces/{piece_id}/hang-again', { params, body }));
+        this.holds = null;
+        refresh(answer);
+        session.say(words.piece.hung(piece.tag));
+        return;
+      }
+      const answer = await move(rod.id, hook);
       this.holds = null;
       refresh(answer);
       session.say(words.piece.moved(piece.tag, rod.number, hook), async () =>
-        refresh(await hang(piece.from.rod_id, piece.from.hook)),
+        refresh(await move(from.rod_id, from.hook)),
       );
     } catch (error) {
       session.complain(error);

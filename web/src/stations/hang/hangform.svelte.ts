@@ -1,7 +1,8 @@
 // The form that hangs a piece: what is typed, what follows from it, and what the tag would say.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
 import { optionalNumber } from '../../forms/typed';
-import { session } from '../../shell/session.svelte';
+import { When } from '../../forms/when.svelte';
 import { words } from '../../words/en';
 import { nextTag } from './neighbours';
 
@@ -33,7 +34,7 @@ export class HangForm {
   length = $state('');
   fat = $state('');
   salt = $state('');
-  hungOn = $state('');
+  readonly when = new When();
   rodId = $state(0);
   hook = $state(0);
 
@@ -113,10 +114,9 @@ export class HangForm {
       start_weight_g: start,
       tare_g: optionalNumber(this.tare, 'tare_g') ?? 0,
       target_loss_percent: loss,
-      hung_on: this.hungOn || null,
       rod_id: this.rodId,
       hook: this.hook,
-      by: session.who,
+      ...head(this.when),
     };
   }
 
@@ -146,7 +146,8 @@ export class HangForm {
     }
   }
 
-  async hang(): Promise<Schema['PieceOut'] | null> {
+  /** Hang it; null where it was refused or asked about, which `problem` tells. `sure`: what was asked is answered. */
+  async hang(sure = false): Promise<Schema['PieceOut'] | null> {
     this.busy = true;
     this.asked++;
     clearTimeout(this.timer);
@@ -154,7 +155,7 @@ export class HangForm {
       const body = this.body();
       if (!body) throw new ProblemError('invalid', words.errors.noNumber, 'start_weight_g');
       return await take(
-        api.POST('/api/pieces', { body: { ...body, tag: this.tag, batch_code: this.batch } }),
+        api.POST('/api/pieces', { body: { ...body, tag: this.tag, batch_code: this.batch, sure } }),
       );
     } catch (error) {
       this.problem = error instanceof ProblemError ? error : new ProblemError('error', String(error));

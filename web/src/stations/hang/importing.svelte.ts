@@ -1,6 +1,6 @@
 // Bringing a file in: chosen, read, shown, confirmed. Nothing is stored before the last step.
 import { api, ProblemError, type Schema, take } from '../../api/client';
-import { session } from '../../shell/session.svelte';
+import { head } from '../../api/entry';
 import { words } from '../../words/en';
 
 export class Importing {
@@ -60,7 +60,7 @@ export class Importing {
       return await take(
         api.POST('/api/imports/{token}', {
           params: { path: { token: this.preview.token } },
-          body: { leave_out_faults: this.leaveOut, by: session.who },
+          body: { leave_out_faults: this.leaveOut, ...head() },
         }),
       );
     } catch (error) {

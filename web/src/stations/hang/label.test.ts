@@ -32,7 +32,9 @@ describe('what a tag says', () => {
     const air = { air: 1.46 } as Schema['HookOut'];
     expect(tagText(piece, 'air', NOW, air)).toBe('×1.46');
     expect(tagText(piece, 'air', NOW)).toBe('not seen');
-    expect(tagText(piece, 'progress', NOW)).toBe('28 of 36');
+    expect(tagText(piece, 'progress', NOW)).toBe('~28 of 36'); // by the model: nobody weighed it
+    const scale = { gross_g: 600 } as Schema['ScaleOut'];
+    expect(tagText({ ...piece, scale }, 'progress', NOW)).toBe('28 of 36');
   });
 
   it('says all of it to those who listen, what it wants too', () => {

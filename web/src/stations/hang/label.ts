@@ -14,7 +14,8 @@ export function tagText(
   const say = words.hang;
   if (layer === 'air') return air ? say.airTag(air.air) : say.airUnknown;
   if (layer === 'pace') return say.paceTag(piece.pace_percent_per_day);
-  if (layer === 'progress') return say.progressTag(piece.loss_percent, piece.target_loss_percent);
+  if (layer === 'progress')
+    return (piece.scale ? '' : '~') + say.progressTag(piece.loss_percent, piece.target_loss_percent);
   if (layer === 'weighed') {
     if (!piece.last_weighed_at) return daysSince(piece.hung_at, now) < 1 ? say.new : say.never;
     const days = Math.floor(daysSince(piece.last_weighed_at, now));
@@ -22,6 +23,7 @@ export function tagText(
   }
   if (piece.state === 'ready') return say.tags.ready;
   if (piece.state === 'over') return say.tags.over;
+  if (piece.state === 'likely') return say.tags.likely;
   if (piece.state === 'stalled' || !piece.days_left) return say.tags.stalled;
   return say.days(piece.days_left.value, piece.days_left.unit, piece.days_left.about);
 }

@@ -14,7 +14,7 @@ const piece = (id: number): RoundPiece => ({
   hook: id,
   start_weight_g: 850,
   tare_g: 11,
-  target_weight_g: 550,
+  tag_g: 550,
   last_g: 700,
   last_at: null,
   expected_low_g: 640,

@@ -1,17 +1,23 @@
-// Logging one weight: typed, perhaps asked about, stored. A small state machine beside its markup.
+// Logging one weight: typed, perhaps asked about and weighed again, stored. A small state machine beside its markup.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
+import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
 import { grams, typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 
-export type Refresh = (answer: Schema['PieceOut']) => void;
+/** A piece as it is now; or null, it has to be asked for anew. */
+export type Refresh = (answer: Schema['PieceOut'] | null) => void;
 
 export class WeighEntry {
   text = $state('');
   busy = $state(false);
-  /** Why the typed weight is asked about, until it is kept or typed anew. */
+  /** Why the typed weight is asked about, until it is weighed again, kept, or typed anew. */
   question = $state<string | null>(null);
+  /** What the scale showed before it was put on again: a second reading that agrees confirms both. */
+  first = $state<number | null>(null);
   problem = $state<string | null>(null);
+  readonly when = new When();
 
   constructor(
     private readonly piece: () => Schema['PieceCard'],
@@ -23,7 +29,22 @@ export class WeighEntry {
     this.problem = null;
   }
 
-  async store(confirmed = false): Promise<boolean> {
+  /** Asked about, it is put on the scale again. */
+  again(): void {
+    this.first = typedNumber(this.text);
+    this.text = '';
+    this.retype();
+  }
+
+  /** Another piece is on screen: nothing that was begun is its. */
+  leave(text = ''): void {
+    this.text = text;
+    this.first = null;
+    this.when.clear();
+    this.retype();
+  }
+
+  async store(sure = false): Promise<boolean> {
     const gross_g = typedNumber(this.text);
     if (gross_g === null) {
       this.problem = words.errors.noNumber;
@@ -39,14 +60,13 @@ export class WeighEntry {
       const answer = await take(
         api.POST('/api/pieces/{piece_id}/weighings', {
           params: { path: { piece_id: id } },
-          body: { gross_g, confirmed, by: session.who },
+          body: { gross_g, first_g: this.first, ...head(this.when, sure) },
         }),
       );
-      this.question = null;
-      this.refresh(answer);
-      const entered = answer.weighings.reduce((a, b) => (a.id > b.id ? a : b));
+      this.leave(this.text);
+      this.refresh(null);
       session.say(words.piece.stored(tag, grams(gross_g)), async () => {
-        this.refresh(await strike(entered.id, 'undone at once'));
+        for (const made of answer.made) this.refresh(await strike(made.id, 'undone at once'));
       });
       return true;
     } catch (error) {

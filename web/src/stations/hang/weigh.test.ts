@@ -6,7 +6,7 @@ import { FakeServer } from '../../testing/server';
 import { WeighEntry } from './weigh.svelte';
 
 const card = { id: 4, tag: 'J-14-03' } as Schema['PieceCard'];
-const stored = { card, weighings: [{ id: 11 }, { id: 12 }] } as Schema['PieceOut'];
+const stored = { made: [{ what: 'weighing', id: 12 }] } as Schema['Weighed'];
 const PATH = '/api/pieces/4/weighings';
 
 describe('weighing a piece', () => {
@@ -17,10 +17,33 @@ describe('weighing a piece', () => {
     const entry = new WeighEntry(() => card, refresh);
     entry.text = '655,5';
     expect(await entry.store()).toBe(true);
-    expect(server.bodies(PATH)).toMatchObject([{ gross_g: 655.5, confirmed: false }]);
+    expect(server.bodies(PATH)).toMatchObject([{ gross_g: 655.5, sure: false }]);
     await session.undo();
     expect(server.bodies('/api/weighings/12/strike')).toMatchObject([{ reason: 'undone at once' }]);
     expect(refresh).toHaveBeenCalledTimes(2);
+  });
+
+  it('undoes both readings where a second one confirmed the first', async () => {
+    const doubt = { status: 409, body: { code: 'doubtful', detail: 'far off' } };
+    const both = {
+      made: [
+        { what: 'weighing', id: 21 },
+        { what: 'weighing', id: 22 },
+      ],
+    };
+    const server = new FakeServer().on(PATH, doubt, { status: 201, body: both });
+    for (const id of [21, 22]) server.on(`/api/weighings/${id}/strike`, { body: stored });
+    const entry = new WeighEntry(() => card, vi.fn());
+    entry.text = '612';
+    await entry.store();
+    entry.again();
+    expect([entry.text, entry.first, entry.question]).toEqual(['', 612, null]);
+    entry.text = '613';
+    await entry.store();
+    expect(server.bodies(PATH)[1]).toMatchObject({ gross_g: 613, first_g: 612 });
+    expect(entry.first).toBeNull();
+    await session.undo();
+    for (const id of [21, 22]) expect(server.bodies(`/api/weighings/${id}/strike`)).toHaveLength(1);
   });
 
   it('asks about a doubtful one, keeps its digits, and stores it when it is kept', async () => {
@@ -31,7 +54,7 @@ describe('weighing a piece', () => {
     expect(await entry.store()).toBe(false);
     expect([entry.question, entry.text]).toEqual(['digits swapped? 691', '196']);
     expect(await entry.store(true)).toBe(true);
-    expect(server.bodies(PATH)[1]).toMatchObject({ gross_g: 196, confirmed: true });
+    expect(server.bodies(PATH)[1]).toMatchObject({ gross_g: 196, sure: true });
   });
 
   it('sends once though Enter is struck twice, and keeps digits typed meanwhile', async () => {

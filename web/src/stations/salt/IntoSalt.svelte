@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
   import { recipeGrams } from '../../units/format';
   import { words } from '../../words/en';
   import { IntoSaltForm } from './intosalt.svelte';
@@ -145,6 +146,7 @@
       </label>
       <Field label={say.container} bind:value={form.container} />
     </div>
+    <When when={form.when} />
     {#if form.dose !== null}<p class="mt-3 text-lg font-semibold">
         {say.salt(`${recipeGrams(form.dose)} g`)}
       </p>{/if}

@@ -3,6 +3,8 @@
   import { untrack } from 'svelte';
 
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { grams, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import { session } from '../../shell/session.svelte';
@@ -15,19 +17,21 @@
   let hours = $state('1');
   let fault = $state<string | null>(null);
   let open = $state(false);
+  const moment = new Moment();
   const shown = $derived(
     open || card.state === 'right' || card.state === 'late' || card.state === 'may_come_out',
   );
 
-  async function takeOut(confirmed: boolean): Promise<void> {
+  async function takeOut(sure: boolean): Promise<void> {
     const value = typedNumber(weight);
     const soak = after === 'soak' ? typedNumber(hours) : null;
     fault = value === null || (after === 'soak' && soak === null) ? words.errors.noNumber : null;
     if (fault !== null || value === null) return;
     const tag = card.tag;
-    const out = await desk.note('out', [card.id], { value, confirmed });
+    const out = await desk.note('out', [card.id], { value, sure }, moment);
     if (!out) return;
-    await desk.note(after, [card.id], { value: soak });
+    await desk.note(after, [card.id], { value: soak }, moment);
+    moment.clear();
     session.say(words.salt.allDone(words.salt.kinds.out, tag));
   }
 </script>
@@ -67,6 +71,7 @@
           <Field label={say.hours} numeric bind:value={hours} />
         </div>{/if}
     </div>
+    <When when={moment} />
     {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
     {#if desk.question}
       <p class="text-warning mt-2 font-semibold" role="alert">{desk.question}</p>

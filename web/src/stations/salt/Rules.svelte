@@ -8,7 +8,7 @@
     rules: Schema['RuleOut'][];
     margin: number;
     free: boolean;
-    onchoose: (rules: Schema['RulesIn']) => Promise<void>;
+    onchoose: (rules: Pick<Schema['RulesIn'], 'rules' | 'margin_percent'>) => Promise<void>;
   }
   let { rules, margin, free, onchoose }: Props = $props();
   const say = words.salt;

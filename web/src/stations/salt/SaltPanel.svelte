@@ -3,6 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import SaltCurve from '../../charts/SaltCurve.svelte';
+  import { head } from '../../api/entry';
   import { api, type Schema, take } from '../../api/client';
   import { keys, saltPieceQuery } from '../../api/queries';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
@@ -32,10 +33,13 @@
   const card = $derived(piece.data?.card);
   const rim = $derived(card?.profile.at(-1) ?? 0);
 
-  async function chooseRules(rules: Schema['RulesIn']): Promise<void> {
+  async function chooseRules(rules: Omit<Schema['RulesIn'], 'uid' | 'by' | 'at' | 'sure'>): Promise<void> {
     try {
       const answer = await take(
-        api.PUT('/api/salt/{piece_id}/rules', { params: { path: { piece_id: id } }, body: rules }),
+        api.PUT('/api/salt/{piece_id}/rules', {
+          params: { path: { piece_id: id } },
+          body: { ...rules, ...head() },
+        }),
       );
       client.setQueryData(keys.saltPiece(id), answer);
       void client.invalidateQueries({ queryKey: keys.salt, exact: true });

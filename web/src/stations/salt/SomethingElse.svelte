@@ -2,6 +2,8 @@
   // What is done now and then: a weighing, another place, a temperature, another way of salting, thrown away.
   import type { Schema } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { Card, EventKind, SaltDesk } from './saltdesk.svelte';
@@ -21,34 +23,47 @@
   let way = $state<Schema['WayOut']['id']>('measured');
   let percent = $state('');
   let note = $state('');
+  const moment = new Moment();
   let fault = $state<string | null>(null);
 
   const kinds = $derived<EventKind[]>(
     card.out_at
-      ? ['weigh', 'move', 'coat', 'wrap', 'rest', 'discard']
+      ? ['weigh', 'trim', 'move', 'coat', 'wrap', 'rest', 'discard']
       : ['weigh', 'check', 'move', 'way', 'press', 'discard'],
   );
-  const number = $derived(kind === 'weigh' || kind === 'check' || kind === 'coat');
+  const number = $derived(kind === 'weigh' || kind === 'check' || kind === 'coat' || kind === 'trim');
   const label = $derived(
-    kind === 'check' ? say.anew.temperature : kind === 'coat' ? say.hook.coat : say.out.weight,
+    kind === 'check'
+      ? say.anew.temperature
+      : kind === 'coat'
+        ? say.hook.coat
+        : kind === 'trim'
+          ? say.trimmed
+          : say.out.weight,
   );
 
-  async function go(confirmed: boolean): Promise<void> {
+  async function go(sure: boolean): Promise<void> {
     if (!kind) return;
     const typed = number ? typedNumber(value) : null;
     const dose = kind === 'way' ? typedNumber(percent) : null;
     fault = (number && typed === null) || (kind === 'way' && dose === null) ? words.errors.noNumber : null;
     if (fault) return;
-    const answer = await desk.note(kind, [card.id], {
-      value: typed,
-      place_id: kind === 'move' && place ? place : null,
-      container: kind === 'move' ? container : null,
-      way: kind === 'way' ? way : null,
-      percent: dose,
-      note,
-      confirmed,
-    });
+    const answer = await desk.note(
+      kind,
+      [card.id],
+      {
+        value: typed,
+        place_id: kind === 'move' && place ? place : null,
+        container: kind === 'move' ? container : null,
+        way: kind === 'way' ? way : null,
+        percent: dose,
+        note,
+        sure,
+      },
+      moment,
+    );
     if (answer) {
+      moment.clear();
       kind = '';
       value = note = percent = '';
     }
@@ -100,6 +115,8 @@
         </div>{/if}
       <button class="btn min-h-11" disabled={desk.busy}>{words.today.done}</button>
     </div>
+    <When when={moment} />
+    {#if kind === 'trim'}<p class="quiet text-sm">{say.trimHint}</p>{/if}
     {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
     {#if desk.question}
       <p class="text-warning mt-2 font-semibold" role="alert">{desk.question}</p>

@@ -3,7 +3,12 @@
   import { untrack } from 'svelte';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
+  import Pick from '../../forms/Pick.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber, tareParts } from '../../forms/typed';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
@@ -16,8 +21,12 @@
   let basis = $state<Schema['ToHookIn']['loss_basis']>(untrack(() => detail.loss_basis));
   let target = $state(untrack(() => tidyNumber(detail.target_loss_percent, 1)));
   const typed = $state({ gross: '', casing: '', net: '', string: '', coat: '', across: '', length: '' });
+  const coat = untrack(() => detail.coat_g); // a start, not a rule
+  if (coat !== null) typed.coat = tidyNumber(coat, 1);
   let fault = $state<string | null>(null);
   let busy = $state(false);
+  let casing = $state(untrack(() => detail.casing));
+  const moment = new Moment();
 
   const tare = $derived(
     (['casing', 'net', 'string', 'coat'] as const).reduce(
@@ -53,7 +62,8 @@
             length_mm: optionalNumber(typed.length),
             target_loss_percent: loss,
             loss_basis: basis,
-            by: session.who,
+            casing,
+            ...head(moment),
           },
         }),
       );
@@ -81,9 +91,18 @@
     />
     <Field label={say.length} numeric bind:value={typed.length} />
     <Field label={say.casing} numeric bind:value={typed.casing} />
+    <Field label={say.net} numeric bind:value={typed.net} />
     <Field label={say.string} numeric bind:value={typed.string} />
     <Field label={say.coat} numeric bind:value={typed.coat} />
     <Field label={say.target} numeric bind:value={target} />
+  </div>
+  <div class="mt-2 grid grid-cols-2 gap-3">
+    <Pick
+      label={words.form.casing}
+      bind:value={casing}
+      options={Object.entries(words.casings) as [typeof casing, string][]}
+    />
+    <When when={moment} />
   </div>
   <fieldset class="mt-2">
     <legend class="text-sm font-semibold">{say.basis}</legend>

@@ -1,6 +1,7 @@
 // Muscles on their way into the salt: which batch, how, where; weights as they are typed.
 import { api, type Schema, take } from '../../api/client';
-import { session } from '../../shell/session.svelte';
+import { head } from '../../api/entry';
+import { When } from '../../forms/when.svelte';
 import { tidyNumber, typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 
@@ -22,6 +23,7 @@ export class IntoSaltForm {
   muscles = $state([{ raw: '', across: '' }]);
   fault = $state<string | null>(null);
   busy = $state(false);
+  readonly when = new When();
 
   constructor(
     private readonly waiting: Schema['WaitingBatch'][],
@@ -109,11 +111,12 @@ export class IntoSaltForm {
             container: this.container,
             rules: ['linear', 'square', 'diffusion'],
             margin_percent: 0,
-            by: session.who,
+            ...head(this.when),
           },
         }),
       );
       this.fault = null;
+      this.when.clear();
       return answer;
     } catch (error) {
       this.fault = error instanceof Error ? error.message : words.errors.unexpected(0);

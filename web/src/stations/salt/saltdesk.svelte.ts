@@ -1,6 +1,8 @@
 // What is done to pieces in salt: noted once however often it is tapped, taken back by striking it through.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
 import { Unsent } from '../../api/uid';
+import type { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
 
 export type Card = Schema['SaltCard'];
@@ -21,20 +23,24 @@ export class SaltDesk {
   ) {}
 
   /** Note something; null where it was refused or asked about, which `question` or the notice tells. */
-  async note(kind: EventKind, pieces: number[], extra: Extra = {}): Promise<Schema['SaltOut'] | null> {
+  async note(
+    kind: EventKind,
+    pieces: number[],
+    extra: Extra = {},
+    when: When | null = null,
+  ): Promise<Schema['SaltOut'] | null> {
     if (this.busy) return null;
     this.busy = true;
     try {
       const answer = await take(
         api.POST('/api/salt/events', {
           body: {
-            uid: this.unsent.of([kind, pieces, extra]),
+            ...head(when),
+            uid: this.unsent.of([kind, pieces, { ...extra, sure: false }, when?.text]),
             pieces,
             kind,
-            by: session.who,
             free_salt: false,
             note: '',
-            confirmed: false,
             ...extra,
           },
         }),

@@ -102,9 +102,9 @@ describe('done to pieces in salt', () => {
     const desk = new SaltDesk(took, behind);
     expect(await desk.note('out', [4], { value: 1900 })).toBeNull();
     expect([desk.question, behind.mock.calls.length]).toEqual(['heavier than it went in', 0]);
-    await desk.note('out', [4], { value: 1900, confirmed: true });
+    await desk.note('out', [4], { value: 1900, sure: true });
     expect(desk.question).toBeNull();
-    expect(server.bodies(EVENTS)).toMatchObject([{ confirmed: false }, { confirmed: true }]);
+    expect(server.bodies(EVENTS)).toMatchObject([{ sure: false }, { sure: true }]);
   });
 
   it('looks again when somebody else was here first', async () => {

@@ -25,7 +25,7 @@
 
   async function name(): Promise<void> {
     session.rename(you);
-    await take(api.PUT('/api/workshop', { body: { name: workshop, time_zone: zone } }));
+    await take(api.PUT('/api/workshop', { body: { name: workshop, time_zone: zone, by: session.who } }));
   }
 </script>
 

@@ -5,6 +5,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
 
   interface Props {
     chore: Schema['ChoreOut'];
@@ -14,8 +15,13 @@
   let { chore, busy, ondone }: Props = $props();
   const say = words.today;
   let liquid = $state('');
+  const title = $derived(said(chore.title));
   const about = $derived(
-    [chore.detail, chore.missed ? say.missed(chore.missed) : '', chore.cost ? say.cost(chore.cost) : '']
+    [
+      chore.detail ? said(chore.detail) : '',
+      chore.missed && chore.elasticity === 'firm' ? say.missed(chore.missed) : '',
+      chore.cost ? say.cost(said(chore.cost)) : '',
+    ]
       .filter(Boolean)
       .join(' · '),
   );
@@ -42,7 +48,7 @@
 <li class="chore" class:late={chore.when === 'late'}>
   <span class="knot" class:firm={chore.elasticity === 'firm'} aria-hidden="true"></span>
   <span class="what">
-    <span class="block text-lg leading-snug font-semibold">{chore.title}</span>
+    <span class="block text-lg leading-snug font-semibold">{title}</span>
     <span class="quiet block text-sm">
       {about}
     </span>
@@ -69,12 +75,12 @@
         <button
           class="btn min-h-11"
           disabled={busy}
-          aria-label={`${label}: ${chore.title}`}
+          aria-label={`${label}: ${title}`}
           onclick={() => act(way)}>{label}</button
         >
       {/each}
     {:else if chore.link}
-      <a class="btn min-h-11" href={chore.link} aria-label={`${say.go}: ${chore.title}`}>{say.go}</a>
+      <a class="btn min-h-11" href={chore.link} aria-label={`${say.go}: ${title}`}>{say.go}</a>
     {/if}
   </span>
 </li>

@@ -3,11 +3,14 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { keys, lineQuery, todayQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import { Unsent } from '../../api/uid';
   import ChoreLine from './ChoreLine.svelte';
 
@@ -35,7 +38,7 @@
 
   const unsent = new Unsent();
   async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
-    const common = { uid: unsent.of([action, way, grams]), note: '', by: session.who };
+    const common = { ...head(), uid: unsent.of([action, way, grams]), note: '' };
     if (action.station === 'warm') {
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
@@ -43,7 +46,7 @@
     } else if (way === 'swap') {
       const [piece_id, other_id] = action.pieces;
       const params = { path: { piece_id: piece_id ?? 0 } };
-      const body = { other_id: other_id ?? 0, by: session.who };
+      const body = { other_id: other_id ?? 0, ...head() };
       await take(api.POST('/api/pieces/{piece_id}/swap', { params, body }));
       void client.invalidateQueries({ queryKey: ['room'] });
     } else if (action.station === 'hang') {
@@ -52,8 +55,8 @@
     } else {
       const kind = way as Schema['NoteIn']['kind'];
       const value = grams === null ? null : grams / action.pieces.length;
-      const said = { kind, value, pieces: action.pieces, free_salt: false, confirmed: false };
-      await take(api.POST('/api/salt/events', { body: { ...common, ...said } }));
+      const what = { kind, value, pieces: action.pieces, free_salt: false };
+      await take(api.POST('/api/salt/events', { body: { ...common, ...what } }));
     }
   }
 
@@ -63,7 +66,7 @@
     try {
       await note(chore.action, way, grams);
       unsent.through();
-      session.say(say.noted(chore.title));
+      session.say(say.noted(said(chore.title)));
       for (const key of [keys.salt, keys.warm]) void client.invalidateQueries({ queryKey: key });
       await client.invalidateQueries({ queryKey: keys.today });
     } catch (error) {
@@ -88,7 +91,7 @@
       {#if round.isError}<p class="text-error" role="alert">{round.error.message}</p>{/if}
       {#if round.data && due.length === 0}
         <p class="mt-6 text-lg">{say.nothing}</p>
-        {#if next}<p>{say.next(next.title, longDay(next.best))}</p>{/if}
+        {#if next}<p>{say.next(said(next.title), longDay(next.best))}</p>{/if}
       {/if}
       {#each walk as stop (stop.chores[0]?.id)}
         <section class="mt-5" aria-label={`${words.stations[stop.station]} ${stop.place ?? ''}`}>
@@ -112,8 +115,9 @@
               {day}
             </li>{/if}
           <li class="pl-3">
-            {#if chore.link}<a class="hover:underline" href={chore.link}>{chore.title}</a
-              >{:else}{chore.title}{/if}
+            {#if chore.link}<a class="hover:underline" href={chore.link}>{said(chore.title)}</a>{:else}{said(
+                chore.title,
+              )}{/if}
           </li>
         {/each}
       </ol>

@@ -3,6 +3,8 @@
   import { useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import { keys } from '../../api/queries';
   import { session } from '../../shell/session.svelte';
   import { fullDay, tidyNumber, typedNumber } from '../../units/format';
@@ -25,7 +27,7 @@
       return;
     }
     try {
-      await take(api.POST('/api/warm/meters', { body: { name, slope_percent: value, by: session.who } }));
+      await take(api.POST('/api/warm/meters', { body: { name, slope_percent: value, ...head() } }));
       slope = '';
       await client.invalidateQueries({ queryKey: keys.warm });
     } catch (error) {

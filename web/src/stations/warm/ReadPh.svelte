@@ -4,6 +4,8 @@
   import { dipped } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
   import StandIn from '../../forms/StandIn.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber } from '../../forms/typed';
   import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -14,18 +16,22 @@
   let ph = $state('');
   let sample = $state('');
   let meter = $state(0);
+  const moment = new Moment();
   let fault = $state<string | null>(null);
   const chosen = $derived(meters.find((m) => m.id === meter) ?? null);
   $effect(() => {
     if (meter === 0 && meters[0]) meter = meters[0].id;
   });
 
-  async function note(confirmed: boolean): Promise<void> {
+  async function note(sure: boolean): Promise<void> {
     const value = typedNumber(ph);
     fault = value === null ? words.errors.noNumber : null;
     if (value === null) return;
     try {
-      if (await desk.read(value, optionalNumber(sample), meter || null, confirmed)) ph = '';
+      if (await desk.read(value, optionalNumber(sample), meter || null, sure, moment)) {
+        ph = '';
+        moment.clear();
+      }
     } catch (error) {
       fault = error instanceof Error ? error.message : words.errors.unexpected(0);
     }
@@ -62,6 +68,7 @@
     >
     <button class="btn btn-primary min-h-11" disabled={desk.busy}>{say.note}</button>
   </div>
+  <When when={moment} />
   <div class="mt-1">
     <StandIn
       label={words.standins.meter}

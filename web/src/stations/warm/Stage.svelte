@@ -3,9 +3,10 @@
   import { untrack } from 'svelte';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { optionalNumber } from '../../forms/typed';
-  import { session } from '../../shell/session.svelte';
   import { tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
 
@@ -50,7 +51,7 @@
             salt_percent: optionalNumber(salt),
             start_ph: optionalNumber(start),
             target_ph: ph,
-            by: session.who,
+            ...head(),
           },
         }),
       );

@@ -2,6 +2,8 @@
   // Readings and what was done, newest first; what is done with one touch; thrown away only with a reason.
   import type { Schema } from '../../api/client';
   import Reason from '../../forms/Reason.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
   import type { WarmDesk } from './warmdesk.svelte';
@@ -12,12 +14,16 @@
   let throwing = $state(false);
   const touches = ['mould', 'vinegar', 'spray', 'cool', 'hang'] as const;
 
+  const moment = new Moment();
+  async function note(kind: (typeof touches)[number]): Promise<void> {
+    if (await desk.note(kind, '', moment)) moment.clear();
+  }
   async function strike(reason: string): Promise<void> {
     if (striking) await desk.strike(striking.what, striking.id, reason);
     striking = null;
   }
   async function discard(reason: string): Promise<void> {
-    if (await desk.note('discard', reason)) throwing = false;
+    if (await desk.note('discard', reason, moment)) throwing = false;
   }
 </script>
 
@@ -26,12 +32,13 @@
     <h3 class="font-tag text-lg font-semibold">{say.done}</h3>
     <div class="flex flex-wrap gap-2">
       {#each touches as kind (kind)}
-        <button class="btn btn-sm min-h-11" onclick={() => void desk.note(kind)}>{say.events[kind]}</button>
+        <button class="btn btn-sm min-h-11" onclick={() => void note(kind)}>{say.events[kind]}</button>
       {/each}
       <button class="btn btn-sm text-error min-h-11" onclick={() => (throwing = !throwing)}
         >{say.discard}</button
       >
     </div>
+    <When when={moment} />
     {#if throwing}
       <Reason label={say.discardWhy} button={say.discard} grave onanswer={(reason) => void discard(reason)} />
     {/if}

@@ -1,7 +1,9 @@
 // What is noted of a batch in the warm stage; a pH that cannot be is asked about before it counts.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
 import { session } from '../../shell/session.svelte';
 import { Unsent } from '../../api/uid';
+import type { When } from '../../forms/when.svelte';
 
 type Detail = Schema['WarmDetail'];
 
@@ -16,7 +18,13 @@ export class WarmDesk {
   ) {}
 
   /** Note a pH; true once it counts. A reading that did not get through keeps its identity and is sent again. */
-  async read(ph: number, sample: number | null, meter: number | null, confirmed: boolean): Promise<boolean> {
+  async read(
+    ph: number,
+    sample: number | null,
+    meter: number | null,
+    sure: boolean,
+    when: When | null = null,
+  ): Promise<boolean> {
     if (this.busy) return false;
     this.busy = true;
     try {
@@ -24,12 +32,11 @@ export class WarmDesk {
         api.POST('/api/warm/{batch_id}/readings', {
           params: { path: { batch_id: this.batch } },
           body: {
-            uid: this.unsent.of([ph, sample, meter]),
+            ...head(when, sure),
+            uid: this.unsent.of([ph, sample, meter, when?.text]),
             ph,
             sample_c: sample,
             meter_id: meter,
-            confirmed,
-            by: session.who,
           },
         }),
       );
@@ -46,12 +53,12 @@ export class WarmDesk {
     }
   }
 
-  async note(kind: Schema['EventIn']['kind'], note = ''): Promise<boolean> {
+  async note(kind: Schema['EventIn']['kind'], note = '', when: When | null = null): Promise<boolean> {
     try {
       await take(
         api.POST('/api/warm/{batch_id}/events', {
           params: { path: { batch_id: this.batch } },
-          body: { uid: this.unsent.of([kind, note]), kind, note, by: session.who },
+          body: { ...head(when), uid: this.unsent.of([kind, note, when?.text]), kind, note },
         }),
       );
       this.unsent.through();

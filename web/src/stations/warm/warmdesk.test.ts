@@ -34,7 +34,7 @@ it('asks about a slipped decimal point and stores it when it is kept', async () 
   expect(await desk.read(0.52, null, null, false)).toBe(false);
   expect([desk.question, session.notice]).toEqual(['0.52? more likely 5.2', null]);
   expect(await desk.read(5.2, null, null, false)).toBe(true);
-  expect(server.bodies(READINGS)).toMatchObject([{ ph: 0.52 }, { ph: 5.2, confirmed: false }]);
+  expect(server.bodies(READINGS)).toMatchObject([{ ph: 0.52 }, { ph: 5.2, sure: false }]);
 });
 
 it('does not send a reading twice while it is on its way', async () => {

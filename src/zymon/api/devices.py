@@ -1,0 +1,86 @@
+"""Devices: make one known, send readings with its token, see what arrived. docs/devices.md tells makers of devices."""
+
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Header
+from pydantic import BaseModel, Field
+
+from zymon.store.places import NotFoundError
+from zymon.work import devices as work
+from zymon.work.premises import moment
+from zymon.work.schemas import ByIn
+
+from .context import Context, Ctx, Id, Standins
+
+router = APIRouter(tags=["devices"])
+
+
+class ForwardIn(BaseModel):
+    """By how many hours a simulated workshop is run ahead."""
+
+    hours: Annotated[float, Field(gt=0, le=24 * 14)]
+
+
+class ForwardOut(BaseModel):
+    """The time it is now in the simulated workshop, and how many readings came in."""
+
+    now: datetime
+    readings: int
+
+
+@router.get("/api/devices")
+def devices(ctx: Ctx) -> list[work.DeviceOut]:
+    """All devices."""
+    return work.devices(ctx)
+
+
+@router.post("/api/devices", status_code=201)
+def add(ctx: Ctx, body: work.DeviceIn) -> work.DeviceMade:
+    """Make a device known; its token is shown this once."""
+    return work.add(ctx, body)
+
+
+@router.post("/api/devices/{device_id}/token", status_code=201)
+def another_token(ctx: Ctx, device_id: Id, body: ByIn) -> work.DeviceMade:
+    """Give a device another token; the old one is dead."""
+    return work.another_token(ctx, device_id, body.by)
+
+
+@router.put("/api/devices/{device_id}/place")
+def put(ctx: Ctx, device_id: Id, body: work.DevicePlaceIn) -> work.DeviceOut:
+    """Say to which place a device belongs from now on."""
+    return work.put(ctx, device_id, body)
+
+
+@router.post("/device/v1/readings")
+def send(ctx: Ctx, body: work.ReadingsIn, authorization: Annotated[str, Header()] = "") -> work.ReceiptOut:
+    """The open interface: a device sends its readings with `Authorization: Bearer TOKEN`."""
+    return work.receive(ctx, ctx.device_calls, authorization.removeprefix("Bearer ").strip(), body)
+
+
+@router.post("/api/standins/forward")
+def forward(ctx: Ctx, body: ForwardIn) -> ForwardOut:
+    """Run a simulated workshop ahead; a real one has its own time."""
+    readings = _standins(ctx).forward(body.hours)
+    return ForwardOut(now=moment(ctx.now_s), readings=readings)
+
+
+@router.post("/api/standins/weigh/{piece_id}")
+def weigh(ctx: Ctx, piece_id: Id) -> work.DeviceOut:
+    """Put a piece on the simulated scale; it sends what it shows as a real one would."""
+    _standins(ctx).weigh(piece_id)
+    return work.latest(ctx, "scale")
+
+
+@router.post("/api/standins/dip/{batch_id}")
+def dip(ctx: Ctx, batch_id: Id) -> work.DeviceOut:
+    """Dip the simulated pH meter into a batch's pinch; it sends what it shows as a real one would."""
+    _standins(ctx).dip(batch_id)
+    return work.latest(ctx, "ph")
+
+
+def _standins(ctx: Context) -> Standins:
+    if ctx.standins is None:
+        raise NotFoundError("nothing is simulated here: time runs by itself")
+    return ctx.standins

@@ -1,0 +1,88 @@
+"""A stored piece as the forecast sees it: what stands and is confirmed, where it hung, what was cut off."""
+
+from zymon.core import scale
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.history import Stay as CoreStay
+from zymon.core.drying.history import Weighing as CoreWeighing
+from zymon.core.pieces import net_weight, sliced
+from zymon.store.hang import last_hanging, standing
+from zymon.store.models import Hanging, Piece, PieceCut, Weighing
+from zymon.store.struck import counted
+
+
+def hook_name(of: Hanging) -> str:
+    """A hook's name all over the workshop."""
+    return f"{of.rod_id}/{of.hook}"
+
+
+def cuts_that_count(of: Piece) -> list[PieceCut]:
+    """The slices taken off a piece, in time order."""
+    return sorted(counted(of.cuts), key=lambda c: (c.at_s, c.id or 2**62))
+
+
+def start_at(of: Piece, at_s: float) -> float:
+    """The gross start weight that a weighing of a time is held against [g]: less for each slice taken off before."""
+    start_g = of.start_weight_g
+    for cut in cuts_that_count(of):
+        if cut.at_s <= at_s:
+            start_g = sliced(start_g, of.tare_g, cut.before_g, cut.after_g)
+    return start_g
+
+
+def confirmed_ids(of: Piece) -> set[int]:
+    """The weighings of a piece that a second reading agrees with."""
+    stand = standing(of)
+    flags = scale.confirmed([scale.Reading(w.at_s, w.gross_g, w.kept) for w in stand])
+    return {w.id for w, flag in zip(stand, flags, strict=True) if flag}
+
+
+def on_a_hook(of: Piece, weighing: Weighing) -> bool:
+    """Whether a weighing tells of drying: the piece hung then, or came off with it."""
+    return any(h.from_s <= weighing.at_s and (h.to_s is None or weighing.at_s <= h.to_s) for h in of.hangings)
+
+
+def core_piece(of: Piece) -> CorePiece:
+    """A stored piece as the forecast sees it: struck weighings left out, in terms of what is left after slices."""
+    batch = of.batch
+    here = last_hanging(of).place_id if of.hangings else None
+    start_g = start_at(of, float("inf"))
+    sure = confirmed_ids(of)
+
+    def in_terms_of_now(w: Weighing) -> float:
+        net_g = net_weight(w.gross_g, of.tare_g)
+        left = net_weight(start_g, of.tare_g) / net_weight(start_at(of, w.at_s), of.tare_g)
+        return w.gross_g if left == 1.0 else of.tare_g + net_g * left
+
+    return CorePiece(
+        tag=of.tag,
+        batch=batch.code,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry against the same list
+        shape=of.shape,  # type: ignore[arg-type]
+        casing=of.casing,  # type: ignore[arg-type]
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        length_mm=of.length_mm,
+        start_weight_g=start_g,
+        tare_g=of.tare_g,
+        hung_at_s=of.hung_s,
+        target_loss_percent=of.target_loss_percent,
+        weighings=tuple(
+            CoreWeighing(w.at_s, in_terms_of_now(w), w.id in sure, w.kept) for w in standing(of) if on_a_hook(of, w)
+        ),
+        stays=_stays(of, here),
+    )
+
+
+def _stays(of: Piece, here: int | None) -> tuple[CoreStay, ...]:
+    """Where it hung, and the times between in which it was off its hook."""
+    found = []
+    hangings = sorted(of.hangings, key=lambda h: (h.from_s, h.id or 2**62))
+    for i, h in enumerate(hangings):
+        place = "" if h.place_id == here else str(h.place_id)
+        found.append(CoreStay(max(h.from_s, of.hung_s), hook_name(h), place))
+        later = hangings[i + 1].from_s if i + 1 < len(hangings) else None
+        if h.to_s is not None and later is not None and later > h.to_s:
+            found.append(CoreStay(h.to_s, "", place, paused=True))
+    return tuple(found)

@@ -1,0 +1,1 @@
+"""The Bench station on the wire."""

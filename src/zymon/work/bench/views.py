@@ -1,0 +1,358 @@
+"""From what is stored and worked out to what the Bench shows."""
+
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from zymon.core.bench.consequences import consequences
+from zymon.core.bench.sheet import work
+from zymon.core.bench.weighing import Pour, Thing, things
+from zymon.core.limits import LimitProfile
+from zymon.core.pieces import loss_percent, tag_grams
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import bench as store
+from zymon.store import salt
+from zymon.store.bench_models import Hold, Lot, MadePiece, Making, Recipe, WeighOut
+from zymon.store.database import Session
+from zymon.store.hang import last_hanging
+from zymon.store.models import Batch, Piece
+from zymon.store.places import place
+from zymon.store.salt import batches_in_salt
+from zymon.store.salt_models import SaltPiece
+from zymon.store.warm import discarded, discarded_batches
+
+from ..as_forecast import core_piece
+from ..hang.schemas import LifeOut
+from ..hang.views import life_out, scale_out
+from ..premises import moment
+from ..schemas import MadeOut
+from . import making_schemas as m
+from . import schemas as s
+
+
+def worked_out(sheet: SheetModel, profile: LimitProfile) -> s.WorkedOut:
+    """A sheet worked out with its consequences."""
+    core = sheet.to_core()
+    worked = work(core)
+    found = None
+    if worked.formulation is not None and worked.total_g > 0:
+        found = consequences(core, worked, sheet.plan.to_core(), profile)
+    return s.WorkedOut(
+        meat_g=worked.meat_g,
+        fat_percent=worked.fat_percent,
+        total_g=worked.total_g,
+        lines=[s.LineOut(**asdict(line)) for line in worked.lines],
+        problems=[s.SheetProblem(**asdict(problem)) for problem in worked.problems],
+        consequences=None if found is None else s.ConsequencesOut.model_validate(asdict(found)),
+    )
+
+
+def recipe_out(of: Recipe) -> s.RecipeOut:
+    """A recipe with its versions."""
+    return s.RecipeOut(
+        id=of.id,
+        name=of.name,
+        versions=[
+            s.VersionOut(
+                number=v.number,
+                reason=v.reason,
+                by=v.by,
+                at=moment(v.at_s),
+                sheet=SheetModel.model_validate_json(v.sheet),
+            )
+            for v in of.versions
+        ],
+    )
+
+
+def lot_out(of: Lot) -> m.LotOut:
+    """A lot."""
+    return m.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
+
+
+def lot_trace(of: Lot, makings: Sequence[Making]) -> m.LotTrace:
+    """Where a lot went."""
+
+    def grams(making: Making) -> float:
+        entries = store.counted(making.weigh_out) if making.weigh_out else []
+        return sum(entry.grams for entry in entries if entry.lot_id == of.id)
+
+    return m.LotTrace(
+        lot=lot_out(of),
+        batches=[
+            m.LotBatch(
+                id=making.batch_id,
+                code=making.batch.code,
+                product=making.batch.product,
+                made_at=moment(making.made_s),
+                grams=grams(making),
+                tags=sorted({p.tag for p in making.pieces} | {p.tag for p in making.batch.pieces}),
+            )
+            for making in makings
+        ],
+    )
+
+
+def things_of(of: WeighOut) -> tuple[Thing, ...]:
+    """How the things of a weigh-out stand."""
+    pours = [Pour(e.key, e.grams) for e in store.counted(of) if e.rescale is None]
+    return things(SheetModel.model_validate_json(of.sheet).to_core(), pours, store.rescale_of(of))
+
+
+def lot_kind(key: str, sheet: SheetModel) -> str:
+    """Of which kind the lots of a thing are."""
+    kind, _, number = key.partition("-")
+    if kind == "meat":
+        return "meat"
+    if kind == "curing":
+        return "curing_salt"
+    return "culture" if kind == "line" and sheet.lines[int(number)].role == "culture" else "other"
+
+
+def weigh_out_out(session: Session, of: WeighOut, made: list[MadeOut] | None = None) -> m.WeighOutOut:
+    """A weigh-out as it stands."""
+    sheet = SheetModel.model_validate_json(of.sheet)
+    found = things_of(of)
+    lots = {e.key: e.lot.code for e in store.counted(of) if e.lot is not None}
+    planned = {f"meat-{i}": part.lot for i, part in enumerate(sheet.parts)}
+    return m.WeighOutOut(
+        made=made or [],
+        id=of.id,
+        product=of.product,
+        by=of.by,
+        started_at=moment(of.started_s),
+        ended_at=None if of.ended_s is None else moment(of.ended_s),
+        rescale=store.rescale_of(of),
+        asks_temperature=sheet.plan.goods == "minced",
+        meat_temperature_c=of.meat_temperature_c,
+        meat_temperature_at=None if of.meat_temperature_s is None else moment(of.meat_temperature_s),
+        things=[
+            m.ThingOut(
+                **asdict(thing),
+                missing_g=thing.missing_g,
+                lot=lots.get(thing.key) or planned.get(thing.key) or None,
+                lot_kind=lot_kind(thing.key, sheet),  # type: ignore[arg-type] # one of the four
+            )
+            for thing in found
+        ],
+        entries=[
+            m.EntryOut(
+                id=e.id,
+                key=e.key,
+                grams=e.grams,
+                rescale=e.rescale,
+                lot=None if e.lot is None else e.lot.code,
+                at=moment(e.at_s),
+                by=e.by,
+                struck_reason=e.struck_reason,
+                struck_by=e.struck_by,
+            )
+            for e in of.entries
+        ],
+        left=sum(thing.state != "right" for thing in found),
+        next_code=store.next_code(session, of.product),
+    )
+
+
+def next_tag(of: Making) -> str:
+    """The tag of the next piece: the batch's code and a running number."""
+    taken = [p.tag for p in of.pieces] + [p.tag for p in of.batch.pieces]
+    return following_tag(of.batch.code, taken)
+
+
+def following_tag(code: str, taken: Sequence[str]) -> str:
+    """The tag after those taken. Parameters: code, of the batch; taken."""
+    numbers = [int(t.rpartition("-")[2]) for t in taken if t.rpartition("-")[2].isdigit()]
+    return f"{code}-{max(numbers, default=0) + 1:02d}"
+
+
+def batch_out(session: Session, batch_id: int, made: list[MadeOut] | None = None) -> m.BatchOut:
+    """A batch with everything that was recorded of its making, and its pieces in whatever state."""
+    batch = store.batch(session, batch_id)
+    of = store.making_of(session, batch_id)
+    weigh_out = None if of is None else of.weigh_out
+    sheet = None if of is None else SheetModel.model_validate_json(of.sheet)
+    gone = discarded(session, batch_id)
+    pinch_id = None if of is None else of.pinch_place_id
+    pieces = pieces_of(session, batch)
+    minced = sheet is not None and sheet.plan.goods == "minced"
+    return m.BatchOut(
+        made=made or [],
+        id=batch.id,
+        code=batch.code,
+        product=batch.product,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
+        shape=batch.shape,  # type: ignore[arg-type]
+        casing=batch.casing,  # type: ignore[arg-type]
+        made_at=moment(batch.created_s if of is None else of.made_s),
+        by=None if of is None else of.by,
+        profile=None if of is None else of.profile,
+        sheet=sheet,
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        meat_temperature_c=None if weigh_out is None else weigh_out.meat_temperature_c,
+        minced=minced,
+        discarded=None if gone is None else f"{gone.by}: {gone.note}",
+        pinch_place=None if pinch_id is None else place(session, pinch_id).name,
+        asks_pinch=minced and pinch_id is None,
+        used=[] if weigh_out is None else _used(weigh_out),
+        holds=[] if of is None else [_hold_out(h) for h in of.holds],
+        pieces=pieces,
+        tagged=0 if of is None else len(of.pieces),
+        next_tag=following_tag(batch.code, [p.tag for p in pieces]),
+    )
+
+
+def _used(of: WeighOut) -> list[m.UsedLot]:
+    names = {thing.key: thing.name for thing in things_of(of)}
+    return [
+        m.UsedLot(
+            name=names.get(e.key, e.key), grams=e.grams, lot_id=e.lot_id, lot=None if e.lot is None else e.lot.code
+        )
+        for e in store.counted(of)
+        if e.rescale is None
+    ]
+
+
+def _hold_out(of: Hold) -> m.HoldOut:
+    return m.HoldOut(
+        id=of.id,
+        text=of.text,
+        source=of.source,
+        at=moment(of.at_s),
+        answered_at=None if of.answered_s is None else moment(of.answered_s),
+        answered_by=of.answered_by,
+        reason=of.reason,
+        legal_basis=of.legal_basis,
+    )
+
+
+def pieces_of(session: Session, batch: Batch) -> list[m.PieceOfBatch]:
+    """Every piece of a batch in whatever state, by tag; each once, though several stations know it."""
+    of = store.making_of(session, batch.id)
+    found: dict[str, m.PieceOfBatch] = {}
+    salted = salt.pieces_of_batch(session, batch.id)
+    for one in salted:
+        found[one.tag] = _salted(one)
+    for made in of.pieces if of is not None else []:
+        found[made.tag] = _tagged(made)
+    for piece in batch.pieces:
+        found[piece.tag] = _hung(piece)
+    ids = {one.tag: one.id for one in salted}
+    return [found[tag].model_copy(update={"salt_id": ids.get(tag)}) for tag in sorted(found)]
+
+
+def _salted(of: SaltPiece) -> m.PieceOfBatch:
+    last = (salt.events(of, "discard") or salt.events(of, "out") or salt.events(of, "in"))[-1]
+    stay = salt.stays(of)[-1]
+    weighed = [e.value for e in salt.events(of, "weigh", "out", "trim") if e.value is not None]
+    discarded_here = last.kind == "discard"
+    return m.PieceOfBatch(
+        tag=of.tag,
+        life=LifeOut(
+            kind="gone" if discarded_here else "out" if last.kind == "out" else "in_salt",
+            how="discarded" if discarded_here else "",
+            since=moment(last.at_s),
+            place_id=stay[0].id,
+            place=stay[0].name,
+            by=last.by,
+        ),
+        casing=None,
+        across_mm=of.across_mm,
+        start_g=of.raw_g,
+        weight_g=weighed[-1] if weighed else None,
+        loss_percent=None,
+        tag_g=None,
+        target_loss_percent=None,
+        piece_id=None,
+        place_id=None,
+        salt_id=of.id,
+    )
+
+
+def _tagged(of: MadePiece) -> m.PieceOfBatch:
+    return m.PieceOfBatch(
+        tag=of.tag,
+        life=LifeOut(kind="waiting", how="", since=moment(of.made_s), place_id=None, place=None, by=of.by),
+        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        across_mm=of.diameter_mm or of.thickness_mm,
+        start_g=of.gross_g,
+        weight_g=None,
+        loss_percent=None,
+        tag_g=tag_grams(store.target_gross(of)),
+        target_loss_percent=of.target_loss_percent,
+        piece_id=None,
+        place_id=None,
+        salt_id=None,
+    )
+
+
+def _hung(of: Piece) -> m.PieceOfBatch:
+    said = scale_out(of, None)
+    return m.PieceOfBatch(
+        tag=of.tag,
+        life=life_out(of),
+        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        across_mm=of.diameter_mm or of.thickness_mm,
+        start_g=of.start_weight_g,
+        weight_g=None if said is None else said.gross_g,
+        loss_percent=None if said is None else said.loss_percent,
+        tag_g=tag_grams(core_piece(of).target_gross_g),
+        target_loss_percent=of.target_loss_percent,
+        piece_id=of.id,
+        place_id=last_hanging(of).place_id,
+        salt_id=None,
+    )
+
+
+def bench_out(session: Session) -> m.BenchOut:
+    """What lies on the bench: batches with nothing done to them yet or with pieces that wait; not those thrown away."""
+    salted, gone = batches_in_salt(session), discarded_batches(session)
+    return m.BenchOut(
+        weigh_outs=[
+            m.OpenWeighOut(
+                id=w.id,
+                product=w.product,
+                started_at=moment(w.started_s),
+                by=w.by,
+                left=sum(thing.state != "right" for thing in things_of(w)),
+            )
+            for w in store.open_weigh_outs(session)
+        ],
+        batches=[
+            m.BatchBrief(
+                id=one.batch_id,
+                code=one.batch.code,
+                product=one.batch.product,
+                made_at=moment(one.made_s),
+                pieces=len(one.pieces),
+                waiting=sum(p.piece_id is None for p in one.pieces),
+                held=any(h.answered_s is None for h in one.holds),
+            )
+            for one in store.makings(session)
+            if one.batch_id not in gone
+            and (any(p.piece_id is None for p in one.pieces) or (not one.pieces and one.batch_id not in salted))
+        ],
+    )
+
+
+def waiting_piece(of: MadePiece, making: Making) -> m.WaitingPiece:
+    """A piece on its way to the hook."""
+    batch = making.batch
+    target_g = store.target_gross(of)
+    return m.WaitingPiece(
+        tag=of.tag,
+        batch=batch.code,
+        product=batch.product,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
+        shape=of.shape,  # type: ignore[arg-type]
+        casing=of.casing,  # type: ignore[arg-type]
+        fat_percent=batch.fat_percent,
+        salt_percent=batch.salt_percent,
+        gross_g=of.gross_g,
+        tare_g=of.tare_g,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        length_mm=of.length_mm,
+        target_loss_percent=round(loss_percent(of.gross_g, of.tare_g, target_g), 2),
+        target_gross_g=round(target_g, 1),
+    )

@@ -1,0 +1,83 @@
+"""What was changed: the journal as it is read, by batch and by day."""
+
+from datetime import date, datetime, time, timedelta
+
+import orjson
+from pydantic import BaseModel
+
+from zymon.store import bench, hang, journal
+from zymon.store.database import Session
+from zymon.store.models import JournalLine
+from zymon.store.places import NotFoundError, place
+
+from .premises import Premises, moment
+
+
+class FieldChanged(BaseModel):
+    """A field that was changed, before and after, as it is stored."""
+
+    field: str
+    before: str | float | int | bool | None
+    after: str | float | int | bool | None
+
+
+class ChangeOut(BaseModel):
+    """A line of the journal: who changed what of which batch, piece or place, when and why."""
+
+    id: int
+    at: datetime
+    by: str
+    what: str
+    batch_id: int | None
+    batch: str | None
+    tag: str | None
+    place: str | None
+    fields: list[FieldChanged]
+    reason: str
+
+
+class Changes(BaseModel):
+    """Lines of the journal, the latest first, and the days on which something was changed."""
+
+    lines: list[ChangeOut]
+    days: list[date]
+
+
+def changes(shop: Premises, batch_id: int | None, day: date | None) -> Changes:
+    """What was changed of a batch, or on a day, or lately. Raises NotFoundError."""
+    zone = shop.zone
+    with shop.db.reading() as session:
+        if batch_id is not None:
+            bench.batch(session, batch_id)
+        low, high = 0, 2**40
+        if day is not None:
+            begin = datetime.combine(day, time(), zone)
+            low, high = int(begin.timestamp()), int((begin + timedelta(days=1)).timestamp()) - 1
+        found = journal.lines(session, batch_id, low, high)
+        days = list(dict.fromkeys(moment(at).astimezone(zone).date() for at in journal.days(session)))
+        return Changes(lines=[_line_out(session, x) for x in found], days=days)
+
+
+def _line_out(session: Session, of: JournalLine) -> ChangeOut:
+    before, after = orjson.loads(of.before), orjson.loads(of.after)
+    return ChangeOut(
+        id=of.id,
+        at=moment(of.at_s),
+        by=of.by,
+        what=of.what,
+        batch_id=of.batch_id,
+        batch=None if of.batch_id is None else bench.batch(session, of.batch_id).code,
+        tag=_tag(session, of.piece_id),
+        place=None if of.place_id is None else place(session, of.place_id).name,
+        fields=[FieldChanged(field=name, before=before.get(name), after=value) for name, value in after.items()],
+        reason=of.reason,
+    )
+
+
+def _tag(session: Session, piece_id: int | None) -> str | None:
+    if piece_id is None:
+        return None
+    try:
+        return hang.piece(session, piece_id).tag
+    except NotFoundError:
+        return None

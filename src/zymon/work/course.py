@@ -1,0 +1,246 @@
+"""The course of a batch, put together from what every station recorded: the one place where that is done."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+
+import orjson
+
+from zymon.core import course as core
+from zymon.core.drying.climate import Log
+from zymon.core.life import Life
+from zymon.core.salting.clock import salt_clocks
+from zymon.core.scale import Reading
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import bench, evidence, hang, hang_events, journal, salt, warm
+from zymon.store.bench_models import Making
+from zymon.store.climate import hourly_log
+from zymon.store.database import Session
+from zymon.store.models import Batch, Piece
+from zymon.store.salt_models import SaltPiece
+from zymon.store.struck import counted
+
+from .as_forecast import confirmed_ids, core_piece
+from .life import before_the_hook, life_before, life_of
+from .salt.bags import bag_of, colds_for
+
+
+def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
+    """The course of a batch as of now. Raises NotFoundError."""
+    batch = bench.batch(session, batch_id)
+    making = bench.making_of(session, batch_id)
+    sheet = None if making is None else SheetModel.model_validate_json(making.sheet)
+    salted = salt.pieces_of_batch(session, batch_id)
+    gone = warm.discarded(session, batch_id)
+    step = evidence.parasite_step(session, batch_id)
+    done = counted(warm.events(session, batch_id))
+    return core.Course(
+        code=batch.code,
+        product=batch.product,
+        minced=None if sheet is None else sheet.plan.goods == "minced",
+        made_s=float(batch.created_s if making is None else making.made_s),
+        profile=None if making is None else making.profile,
+        stages=_stages(session, batch, salted, now_s),
+        pieces=_pieces(session, batch, making, salted, now_s),
+        parts=() if sheet is None else _parts(sheet),
+        formulations=() if sheet is None else (_formulation(sheet),),
+        saltings=_saltings(session, salted, now_s),
+        mix_temperature_c=None if making is None or making.weigh_out is None else making.weigh_out.meat_temperature_c,
+        acidity=tuple(
+            core.Acidity(r.at_s, r.ph, r.meter_id, r.confirmed) for r in counted(warm.readings(session, batch_id))
+        ),
+        doings=_doings(session, batch, salted),
+        laboratory=tuple(
+            core.Result(r.what, r.value, r.at_s) for r in counted(evidence.lab_results(session, batch_id))
+        ),
+        parasites=None if step is None else core.Parasites(step.way, step.temperature_c, step.days, step.thickness_cm),
+        signatures=()
+        if making is None
+        else tuple(core.Signed(x.hurdle, x.by, x.reason, x.at_s) for x in making.signatures),
+        corrections=_corrections(session, batch_id),
+        people=_people(batch, making),
+        cold_hung=any(e.kind == "hang_cold" for e in done) or (sheet is not None and sheet.plan.warm == "none"),
+        discarded=None if gone is None else gone.note,
+    )
+
+
+def climate_of(session: Session, stage: core.Stage, now_s: int) -> Log | None:
+    """The log of a stage's place while it lasted, by the hour; None where it has no place."""
+    if stage.place_id is None:
+        return None
+    return hourly_log(session, stage.place_id, int(stage.from_s), int(now_s if stage.to_s is None else stage.to_s))
+
+
+def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int) -> tuple[core.Stage, ...]:
+    found = [*_cures(salted), *_hangs_and_rests(batch)]
+    stage = warm.stage(session, batch.id)
+    if stage is not None:
+        ends = warm.left_the_warm(stage, warm.events(session, batch.id))
+        found.append(core.Stage("warm", stage.stuffed_s, ends, stage.place_id, stage.place.name, by=stage.by))
+    return _together([s for s in found if s.from_s <= now_s])
+
+
+def _cures(salted: Iterable[SaltPiece]) -> Iterable[core.Stage]:
+    for one in salted:
+        out = salt.out_at(one)
+        for place, _, from_s, to_s in salt.stays(one):
+            if out is not None and from_s >= out.at_s:
+                continue
+            ends = [t for t in (to_s, None if out is None else out.at_s) if t is not None]
+            laid = [e for e in salt.events(one, "in", "way") if e.at_s <= from_s][-1]
+            yield core.Stage(
+                "cure", from_s, min(ends, default=None), place.id, place.name, laid.way, (one.tag,), laid.by
+            )
+
+
+def _hangs_and_rests(batch: Batch) -> Iterable[core.Stage]:
+    for piece in batch.pieces:
+        for h in piece.hangings:
+            yield core.Stage("hang", h.from_s, h.to_s, h.place_id, h.rod.place.name, None, (piece.tag,), h.by)
+        for state in counted(piece.states):
+            if state.kind == "resting":
+                place = None if state.place is None else state.place.name
+                yield core.Stage(
+                    "rest", state.from_s, state.to_s, state.place_id, place, state.how, (piece.tag,), state.by
+                )
+
+
+def _together(stages: Iterable[core.Stage]) -> tuple[core.Stage, ...]:
+    """Stages that several pieces went through alike become one."""
+    alike: dict[tuple[object, ...], list[core.Stage]] = defaultdict(list)
+    for stage in stages:
+        alike[(stage.kind, stage.from_s, stage.to_s, stage.place_id, stage.way)].append(stage)
+    joined = [
+        core.Stage(
+            first.kind, first.from_s, first.to_s, first.place_id, first.place, first.way,
+            tuple(tag for s in some for tag in s.tags), first.by,
+        )
+        for some in alike.values()
+        for first in some[:1]
+    ]  # fmt: skip
+    return tuple(sorted(joined, key=lambda s: (s.from_s, s.kind)))
+
+
+def _pieces(
+    session: Session, batch: Batch, making: Making | None, salted: list[SaltPiece], now_s: int
+) -> tuple[core.Individual, ...]:
+    found: dict[str, core.Individual] = {}
+    for one in salted:
+        if not salt.ended(one):
+            found[one.tag] = core.Individual(one.tag, _life_before(session, one.tag, batch.id, now_s))
+    for made in making.pieces if making is not None else []:
+        found[made.tag] = core.Individual(
+            made.tag,
+            _life_before(session, made.tag, batch.id, now_s),
+            made.gross_g,
+            made.tare_g,
+            made.target_loss_percent,
+        )
+    for piece in batch.pieces:
+        found[piece.tag] = _individual(session, piece, now_s)
+    return tuple(found[tag] for tag in sorted(found))
+
+
+def _life_before(session: Session, tag: str, batch_id: int, now_s: int) -> Life:
+    return life_before(before_the_hook(session, tag, batch_id), now_s)
+
+
+def _individual(session: Session, piece: Piece, now_s: int) -> core.Individual:
+    """A piece that hangs or hung, in terms of what is left of it after slices."""
+    as_dried = core_piece(piece)
+    sure = confirmed_ids(piece)
+    stand = hang.standing(piece)
+    return core.Individual(
+        piece.tag,
+        life_of(piece, before_the_hook(session, piece.tag, piece.batch_id), now_s),
+        as_dried.start_weight_g,
+        as_dried.tare_g,
+        as_dried.target_loss_percent,
+        tuple(Reading(w.at_s, w.gross_g, w.kept) for w in as_dried.weighings),
+        tuple(float(w.at_s) for w in stand if w.kept and w.id not in sure),
+    )
+
+
+def _parts(sheet: SheetModel) -> tuple[core.Part, ...]:
+    return tuple(core.Part(p.name, sheet.plan.species, p.weight_g, p.fat_percent) for p in sheet.parts)
+
+
+def _formulation(sheet: SheetModel) -> core.Formulation:
+    meat_g = sum(part.weight_g for part in sheet.parts)
+    curing = sheet.curing
+    return core.Formulation(
+        meat_g=meat_g,
+        plain_salt_g=meat_g * sheet.salt_percent / 100,  # as made: the salt stands beside the curing salt
+        curing_salt_g=meat_g * curing.percent / 100 if curing else 0.0,
+        nitrite_fraction=curing.nitrite_fraction if curing else 0.0,
+        nitrate_fraction=curing.nitrate_fraction if curing else 0.0,
+        belly=sheet.plan.goods == "belly",
+    )
+
+
+def _saltings(session: Session, salted: list[SaltPiece], now_s: int) -> tuple[core.Salting, ...]:
+    pieces = [p for p in salted if not salt.ended(p)]
+    if not pieces:
+        return ()
+    colds = colds_for(session, pieces, now_s)
+    bags = [bag_of(p, colds) for p in pieces]
+    found = []
+    for piece, bag, clock in zip(pieces, bags, salt_clocks(bags, now_s), strict=True):
+        out = salt.out_at(piece)
+        share = clock.core_share
+        if out is not None:
+            mean, middle = clock.at(out.at_s)
+            share = middle / max(mean, 1e-9)
+        way = "buried" if bag.free else bag.laid.way
+        found.append(core.Salting(piece.tag, way, salt.put_in(piece).at_s, None if out is None else out.at_s, share))
+    return tuple(found)
+
+
+def _doings(session: Session, batch: Batch, salted: list[SaltPiece]) -> tuple[core.Doing, ...]:
+    found = [
+        core.Doing(
+            f"salt.{e.kind}", e.at_s, e.by, (one.tag,), {} if e.value is None else {"value": e.value},
+            e.struck_s is not None,
+        )
+        for one in salted
+        for e in one.events
+    ]  # fmt: skip
+    found += [
+        core.Doing(f"batch.{e.kind}", e.at_s, e.by, (), {"note": e.note} if e.note else {}, e.struck_s is not None)
+        for e in warm.events(session, batch.id)
+    ]
+    for piece in batch.pieces:
+        found += [
+            core.Doing(f"hook.{e.kind}", e.at_s, e.by, (piece.tag,), {"note": e.note}, e.struck_s is not None)
+            for e in hang_events.events_of(session, piece.id)
+        ]
+        found += [
+            core.Doing("weighed", w.at_s, w.by, (piece.tag,), {"gross_g": w.gross_g}, w.struck_s is not None)
+            for w in piece.weighings
+        ]
+        found += [
+            core.Doing(
+                "sliced", c.at_s, c.by, (piece.tag,), {"before_g": c.before_g, "after_g": c.after_g},
+                c.struck_s is not None,
+            )
+            for c in piece.cuts
+        ]  # fmt: skip
+        found += [
+            core.Doing(f"became.{x.kind}", x.from_s, x.by, (piece.tag,), {"how": x.how}, x.struck_s is not None)
+            for x in piece.states
+        ]
+    return tuple(sorted(found, key=lambda d: (d.at_s, d.what)))
+
+
+def _corrections(session: Session, batch_id: int) -> tuple[core.Corrected, ...]:
+    return tuple(
+        core.Corrected(f"{line.what}.{name}", line.at_s, line.by, str(before.get(name)), str(after), line.reason)
+        for line in reversed(journal.lines(session, batch_id))
+        for before in [orjson.loads(line.before)]
+        for name, after in orjson.loads(line.after).items()
+    )
+
+
+def _people(batch: Batch, making: Making | None) -> tuple[str, ...]:
+    names = [making.by] if making is not None else []
+    names += [who for p in batch.pieces for who in (p.by, *(w.by for w in p.weighings), *(s.by for s in p.states))]
+    return tuple(dict.fromkeys(names))

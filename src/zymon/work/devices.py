@@ -1,0 +1,179 @@
+"""Devices: made known, put in a place, given another token; what they sent, and a receipt for it."""
+
+import time
+from collections import deque
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import AwareDatetime, BaseModel, Field
+
+from zymon.core.devices import Kind
+from zymon.core.errors import ZymonError
+from zymon.store import devices as store
+from zymon.store.hang_models import Device
+from zymon.store.places import ClashError
+
+from .premises import Premises, moment
+from .schemas import ByIn, Name, RecordIn, RowId
+
+CALLS_PER_MINUTE = 120
+
+
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+
+class DeviceIn(RecordIn):
+    """A device to make known; a climate sensor belongs to a place."""
+
+    name: Name
+    kind: Kind
+    place_id: RowId | None = None
+
+
+class DevicePlaceIn(ByIn):
+    """The place to which a device belongs from now on."""
+
+    place_id: RowId
+
+
+class DeviceOut(BaseModel):
+    """A device, and what it sent so far."""
+
+    id: int
+    name: str
+    kind: Kind
+    place: str | None
+    simulated: bool
+    last_at: datetime | None
+    silent: bool
+    taken: int
+    repeated: int
+    late: int
+    impossible: int
+    value: float | None
+    value_at: datetime | None
+
+
+class DeviceMade(BaseModel):
+    """A new device with its token, which is shown this once."""
+
+    device: DeviceOut
+    token: str
+
+
+class DeviceReading(BaseModel):
+    """A reading: a climate sensor's temperature and humidity, a scale's grams, or a meter's pH."""
+
+    at: AwareDatetime
+    temperature_c: Finite | None = None
+    rh_percent: Finite | None = None
+    gross_g: Finite | None = None
+    ph: Finite | None = None
+
+
+class ReadingsIn(BaseModel):
+    """Readings, in any order; those sent before do no harm."""
+
+    readings: Annotated[list[DeviceReading], Field(min_length=1, max_length=2000)]
+
+
+class ReceiptOut(BaseModel):
+    """What became of them."""
+
+    taken: int
+    repeated: int
+    late: int
+    impossible: int
+    problems: list[str]
+
+
+def _out(of: Device, now_s: int) -> DeviceOut:
+    return DeviceOut(
+        id=of.id,
+        name=of.name,
+        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        place=None if of.place is None else of.place.name,
+        simulated=of.simulated,
+        last_at=None if of.last_s is None else moment(of.last_s),
+        silent=of.last_s is not None and of.kind == "climate" and now_s - of.last_s > store.SILENT_S,
+        taken=of.taken,
+        repeated=of.repeated,
+        late=of.late,
+        impossible=of.impossible,
+        value=of.value,
+        value_at=None if of.value_s is None else moment(of.value_s),
+    )
+
+
+class FloodError(ZymonError, RuntimeError):
+    """More calls than anybody needs."""
+
+
+def devices(shop: Premises) -> list[DeviceOut]:
+    """All devices."""
+    with shop.db.reading() as session:
+        return [_out(d, shop.now_s) for d in store.devices(session)]
+
+
+def device(shop: Premises, device_id: int) -> DeviceOut:
+    """One device."""
+    with shop.db.reading() as session:
+        return _out(store.device(session, device_id), shop.now_s)
+
+
+def add(shop: Premises, body: DeviceIn) -> DeviceMade:
+    """Make a device known; its token is shown this once. Sent again, it is told that the token was shown."""
+    with shop.recording(body, f"device {body.name}"[:60]) as entry:
+        if not entry.new:
+            raise ClashError(f"the device {body.name} is made known already; give it another token if it is lost")
+        made, token = store.add_device(entry.session, body.name, body.kind, body.place_id, body.by, entry.now_s)
+        entry.came("device", made.id)
+    return DeviceMade(device=device(shop, made.id), token=token)
+
+
+def another_token(shop: Premises, device_id: int, by: str) -> DeviceMade:
+    """Give a device another token; the old one is dead."""
+    with shop.changing(by) as session:
+        token = store.new_token(session, device_id)
+    return DeviceMade(device=device(shop, device_id), token=token)
+
+
+def put(shop: Premises, device_id: int, body: DevicePlaceIn) -> DeviceOut:
+    """Say to which place a device belongs from now on; where it was before stays in the journal."""
+    with shop.changing(body.by) as session:
+        store.put_device(session, device_id, body.place_id)
+    return device(shop, device_id)
+
+
+def receive(shop: Premises, calls: dict[int, deque[float]], token: str, body: ReadingsIn) -> ReceiptOut:
+    """Store what a device sent, and say what became of it. Raises UnknownDeviceError, FloodError, ClashError."""
+    with shop.changing("device") as session:
+        of = store.device_of(session, token)
+        _hold_back(calls, of.id)
+        sent = [
+            store.Sent(int(r.at.timestamp()), r.temperature_c, r.rh_percent, r.gross_g, r.ph) for r in body.readings
+        ]
+        found = store.receive(session, of, sent, shop.now_s)
+    return ReceiptOut(
+        taken=found.taken,
+        repeated=found.repeated,
+        late=found.late,
+        impossible=found.impossible,
+        problems=list(found.problems),
+    )
+
+
+def latest(shop: Premises, kind: Kind) -> DeviceOut:
+    """What the simulated device of a kind showed last."""
+    with shop.db.reading() as session:
+        found = [d for d in store.devices(session) if d.kind == kind and d.simulated]
+        return _out(max(found, key=lambda d: d.value_s or 0), shop.now_s)
+
+
+def _hold_back(all_calls: dict[int, deque[float]], device_id: int) -> None:
+    """Refuse a flood: readings can be gathered into one call. Raises FloodError."""
+    calls = all_calls.setdefault(device_id, deque(maxlen=CALLS_PER_MINUTE))
+    now = time.monotonic()
+    if len(calls) == CALLS_PER_MINUTE and now - calls[0] < 60:
+        raise FloodError(f"more than {CALLS_PER_MINUTE} calls a minute: gather readings, 2000 fit in one call")
+    calls.append(now)

@@ -1,0 +1,88 @@
+"""What goes out as files: the hang file, climate and weights as CSV; of what hangs, or of all that ever hung there."""
+
+from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece, Setpoint
+from zymon.formats.measurements import climate_csv, weights_csv
+from zymon.store.climate import all_readings
+from zymon.store.database import Session
+from zymon.store.hang import pieces_hanging, pieces_that_hung, standing
+from zymon.store.models import Batch, Piece
+from zymon.store.places import place, setpoint_at
+
+from .as_forecast import core_piece
+from .premises import Premises, moment
+
+DAY_S = 86_400
+
+
+def hang_file(shop: Premises, place_id: int, finished: bool) -> HangFile:
+    """A place, its climate and its pieces as a `zymon-hang/1` file. Parameters: finished, those that came down too."""
+    with shop.db.reading() as session:
+        of = place(session, place_id)
+        pieces = _pieces(session, place_id, finished)
+        setpoint = setpoint_at(of, shop.now_s)
+        batches: dict[tuple[str, str, str], HangBatch] = {}
+        for piece in pieces:
+            # a batch of the file has one shape and one casing: unlike pieces of one batch stand side by side
+            key = (piece.batch.code, piece.shape, piece.casing)
+            batches.setdefault(key, _batch(piece.batch, piece)).pieces.append(_piece(piece))
+        first = min((p.hung_s for p in pieces), default=shop.now_s)
+        return HangFile(
+            format="zymon-hang/1",
+            chamber=HangChamber(
+                name=of.name,
+                setpoint=None
+                if setpoint is None
+                else Setpoint(temperature_c=setpoint.temperature_c, rh_percent=setpoint.rh_percent),
+            ),
+            climate=[(moment(at), c, rh) for at, c, rh in all_readings(session, place_id) if at >= first - DAY_S],
+            batches=list(batches.values()),
+            now=moment(shop.now_s),
+        )
+
+
+def _pieces(session: Session, place_id: int, finished: bool) -> list[Piece]:
+    return pieces_that_hung(session, place_id) if finished else pieces_hanging(session, place_id)
+
+
+def _batch(batch: Batch, piece: Piece) -> HangBatch:
+    return HangBatch.model_validate(
+        {
+            "id": batch.code,
+            "product": batch.product,
+            "kind": batch.kind,
+            "shape": piece.shape,
+            "casing": piece.casing,
+            "fat_percent": batch.fat_percent,
+            "salt_percent": batch.salt_percent,
+            "pieces": [],
+        }
+    )
+
+
+def _piece(piece: Piece) -> HangPiece:
+    as_dried = core_piece(piece)
+    return HangPiece(
+        tag=piece.tag,
+        diameter_mm=piece.diameter_mm,
+        thickness_mm=piece.thickness_mm,
+        length_mm=piece.length_mm,
+        start_weight_g=as_dried.start_weight_g,
+        tare_g=piece.tare_g,
+        hung_at=moment(piece.hung_s),
+        target_loss_percent=piece.target_loss_percent,
+        weights=[(moment(w.at_s), w.gross_g) for w in as_dried.weighings],
+    )
+
+
+def climate(shop: Premises, place_id: int) -> tuple[str, str]:
+    """The name of a place, and every reading of it that counts as CSV."""
+    with shop.db.reading() as session:
+        return place(session, place_id).name, climate_csv(all_readings(session, place_id))
+
+
+def weights(shop: Premises, place_id: int, finished: bool) -> tuple[str, str]:
+    """The name of a place, and the weighings of its pieces as CSV, struck ones left out."""
+    with shop.db.reading() as session:
+        pieces = _pieces(session, place_id, finished)
+        rows = [(p.tag, w.at_s, w.gross_g) for p in pieces for w in standing(p)]
+        return place(session, place_id).name, weights_csv(rows)

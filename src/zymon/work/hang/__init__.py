@@ -1,0 +1,1 @@
+"""The Hang station on the wire."""

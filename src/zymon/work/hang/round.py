@@ -1,0 +1,129 @@
+"""The weigh round: what to weigh, and many weights at once, each counted once however often it is sent."""
+
+from zymon.core import scale
+from zymon.core.drying.judge import ask_range, judge
+from zymon.core.drying.sentinels import sentinels
+from zymon.core.errors import OutOfRangeError
+from zymon.core.order import CLOCK_AHEAD_S, moment_of
+from zymon.core.pieces import tag_grams
+from zymon.store import hang as store
+from zymon.store.database import Session
+from zymon.store.models import Piece, Weighing
+from zymon.store.places import ClashError, NotFoundError, place
+
+from ..as_forecast import core_piece
+from ..places import ready_out
+from ..premises import Premises, moment
+from . import round_schemas as s
+from .views import scale_out
+
+TWICE_S = 1800  # two weights of one piece within this are of the same round
+
+
+def round_of(shop: Premises, place_id: int) -> s.RoundOut:
+    """Every piece of a place in hook order, with what is expected; those worth weighing say why."""
+    now_s = shop.now_s
+    with shop.db.reading() as session:
+        of = place(session, place_id)
+        hanging = store.pieces_hanging(session, place_id)
+        made = shop.dates.of_place(session, place_id, now_s).by_tag()
+        cores = [core_piece(p) for p in hanging]
+        forecasts = [made[p.tag] for p in hanging]
+        why = {x.index: x.why for x in sentinels(cores, forecasts, now_s)}
+        pieces = []
+        for i, (piece, core, forecast) in enumerate(zip(hanging, cores, forecasts, strict=True)):
+            low, _, high = forecast.loss_at(now_s)
+            ask_low, ask_high = ask_range(core, forecast, now_s)
+            stand = store.standing(piece)
+            last = stand[-1] if stand else None
+            where = store.last_hanging(piece)
+            pieces.append(
+                s.RoundPiece(
+                    id=piece.id,
+                    tag=piece.tag,
+                    batch=piece.batch.code,
+                    product=piece.batch.product,
+                    rod=where.rod.number,
+                    hook=where.hook,
+                    start_weight_g=core.start_weight_g,
+                    tare_g=piece.tare_g,
+                    tag_g=tag_grams(forecast.target_weight_g),
+                    last_g=None if last is None else last.gross_g,
+                    last_at=None if last is None else moment(last.at_s),
+                    expected_low_g=round(core.gross_at(high), 1),
+                    expected_high_g=round(core.gross_at(low), 1),
+                    ask_low_g=round(ask_low, 1),
+                    ask_high_g=round(ask_high, 1),
+                    why=why.get(i),
+                )
+            )
+        return s.RoundOut(place_id=place_id, place=of.name, at=moment(now_s), pieces=pieces)
+
+
+def enter(shop: Premises, body: s.RoundIn) -> s.RoundAnswer:
+    """Store the weights of a round. One that cannot be stored is refused for itself; the others count."""
+    stored: dict[str, tuple[s.Outcome, str, int | None]] = {}
+    with shop.changing(body.by) as session:
+        for entry in body.entries:
+            stored[entry.uid] = _store(session, entry, body.by, shop.now_s)
+    with shop.db.reading() as session:
+        return s.RoundAnswer(answers=[_answer(shop, session, e, *stored[e.uid]) for e in body.entries])
+
+
+def _store(session: Session, entry: s.RoundEntry, by: str, now_s: int) -> tuple[s.Outcome, str, int | None]:
+    known = store.weighing_of_uid(session, entry.uid)
+    if known is not None:
+        return "same", "", known.id
+    at_s = int(moment_of(entry.at.timestamp(), now_s))
+    try:
+        of = store.piece(session, entry.piece_id)
+        if at_s > now_s + CLOCK_AHEAD_S:
+            hours = (at_s - now_s) / 3600
+            raise OutOfRangeError(
+                f"the clock of the tablet is {hours:.1f} h ahead: set it, and enter this weight again"
+            )
+        gone = store.taken_down_at(of)
+        if gone is not None and at_s > gone:
+            raise ClashError(f"{of.tag} was taken down before it was weighed")
+        twice = _twice(of, at_s)
+        new = store.NewWeighing(entry.gross_g, at_s, "round", entry.confirmed, entry.uid)
+        made = store.add_weighing(session, of, new, by, now_s)
+    except (OutOfRangeError, NotFoundError, ClashError) as error:
+        return "refused", str(error), None
+    if twice is None:
+        return "stored", "", made.id
+    said = f"{twice.by} weighed it at the same time: {twice.gross_g:g} g"
+    agree = scale.agree(scale.Reading(twice.at_s, twice.gross_g), scale.Reading(at_s, entry.gross_g))
+    return ("again" if agree else "conflict"), said, made.id
+
+
+def _twice(of: Piece, at_s: int) -> Weighing | None:
+    near = [w for w in store.standing(of) if abs(w.at_s - at_s) <= TWICE_S]
+    return near[-1] if near else None
+
+
+def _answer(
+    shop: Premises, session: Session, entry: s.RoundEntry, outcome: s.Outcome, text: str, weighing_id: int | None
+) -> s.EntryAnswer:
+    try:
+        of = store.piece(session, entry.piece_id)
+    except NotFoundError:
+        return s.EntryAnswer(
+            uid=entry.uid, piece_id=entry.piece_id, tag="", outcome=outcome, text=text, weighing_id=None,
+            loss_percent=None, ready=None, state=None, wants=[],
+        )  # fmt: skip
+    made = shop.dates.of_piece(session, of, shop.now_s)
+    judged = judge(core_piece(of), made, shop.now_s)
+    said = scale_out(of, made)
+    return s.EntryAnswer(
+        uid=entry.uid,
+        piece_id=of.id,
+        tag=of.tag,
+        outcome=outcome,
+        text=text,
+        weighing_id=weighing_id,
+        loss_percent=None if said is None else round(said.loss_percent, 1),
+        ready=ready_out(made),
+        state=judged.state,
+        wants=list(judged.wants),
+    )

@@ -1,0 +1,372 @@
+"""From what is stored and forecast to what the Hang station shows of a room and of a piece."""
+
+import math
+from collections.abc import Mapping
+
+import orjson
+
+from zymon.core.drying.explain import explain
+from zymon.core.drying.forecast import Fitted, PieceForecast
+from zymon.core.drying.history import Piece as CorePiece
+from zymon.core.drying.inside import inside
+from zymon.core.drying.judge import SOON_DAYS, in_doubt, judge, on_the_scale, outline
+from zymon.core.drying.mend import passes_over_s
+from zymon.core.drying.reach import reaching
+from zymon.core.drying.rest import vacuum_rest
+from zymon.core.pieces import at_target, loss_percent, tag_grams
+from zymon.core.rod_room import rod_room
+from zymon.core.say import Said
+from zymon.store import models
+from zymon.store.bench import has_making
+from zymon.store.climate import air_shift, series_along
+from zymon.store.database import Session
+from zymon.store.hang import (
+    hanging_now,
+    last_hanging,
+    pieces_hanging,
+    pieces_that_hung,
+    standing,
+    state_now,
+    taken_down_at,
+)
+from zymon.store.places import place, setpoint_at
+from zymon.store.told import told
+
+from ..as_forecast import confirmed_ids, core_piece, on_a_hook, start_at
+from ..places import climate_out, place_out, ready_of, ready_out
+from ..premises import Premises, moment
+from ..schemas import SaidOut, Setpoint
+from . import schemas as s
+
+CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
+CLIMATE_POINTS = 360
+
+
+def life_out(of: models.Piece) -> s.LifeOut:
+    """What a piece that hangs or hung is now."""
+    now = state_now(of)
+    if now is None:
+        where = last_hanging(of)
+        return s.LifeOut(
+            kind="hanging", how="", since=moment(where.from_s), place_id=where.place_id, place=where.rod.place.name,
+            by=where.by,
+        )  # fmt: skip
+    return s.LifeOut(
+        kind=now.kind,  # type: ignore[arg-type] # checked on entry
+        how=now.how,  # type: ignore[arg-type]
+        since=moment(now.from_s),
+        place_id=now.place_id,
+        place=None if now.place is None else now.place.name,
+        by=now.by,
+    )
+
+
+def scale_out(of: models.Piece, made: PieceForecast | None) -> s.ScaleOut | None:
+    """What the scale said last of a piece, and whether that is in doubt. Parameters: made, None where nobody asked."""
+    stand = standing(of)
+    if not stand:
+        return None
+    last = stand[-1]
+    sure = last.id in confirmed_ids(of)
+    doubt = last.kept and not sure
+    if made is not None and on_a_hook(of, last):
+        said = on_the_scale(core_piece(of), last.at_s)
+        doubt = said is not None and in_doubt(said, made)
+    return s.ScaleOut(
+        at=moment(last.at_s),
+        gross_g=last.gross_g,
+        loss_percent=round(loss_percent(start_at(of, last.at_s), of.tare_g, last.gross_g), 2),
+        doubt=doubt,
+        confirmed=sure,
+    )
+
+
+def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> s.PieceCard:
+    """A piece as it hangs, or as it was when it came down. The scale's word comes first, the model's beside it."""
+    hangs = hanging_now(of) is not None
+    at_s = now_s if hangs else (taken_down_at(of) or now_s)
+    judged = judge(core, made, at_s)
+    said = scale_out(of, made)
+    model_g = core.gross_at(made.loss_percent / 100)
+    lost = made.loss_percent if said is None else said.loss_percent
+    size = outline(core, lost / 100)
+    where = last_hanging(of)
+    over_s = passes_over_s(core, made) if hangs else None
+    return s.PieceCard(
+        id=of.id,
+        tag=of.tag,
+        batch=of.batch.code,
+        product=of.batch.product,
+        kind=core.kind,
+        shape=core.shape,
+        rod=where.rod.number,
+        hook=where.hook,
+        hung_at=moment(of.hung_s),
+        length_mm=round(size.length_mm, 1),
+        width_mm=round(size.width_mm, 1),
+        girth_now=round(size.girth_now, 4),
+        girth_target=round(size.girth_target, 4),
+        start_weight_g=of.start_weight_g,
+        scale=said,
+        weight_now_g=round(model_g, 1) if said is None else said.gross_g,
+        loss_percent=round(lost, 2),
+        model_weight_g=round(model_g, 1),
+        model_loss_percent=round(made.loss_percent, 2),
+        target_weight_g=round(made.target_weight_g, 1),
+        tag_g=tag_grams(made.target_weight_g),
+        tare_g=of.tare_g,
+        target_loss_percent=of.target_loss_percent,
+        pace_percent_per_day=round(made.rate_percent_per_day, 3) if hangs else 0.0,
+        safe_percent_per_day=round(made.safe_percent_per_day, 3),
+        ring_risk=round(made.ring_risk, 3),
+        state=judged.state,
+        wants=list(judged.wants) if hangs else [],
+        days_left=None
+        if judged.days_left is None or not hangs
+        else s.DaysLeftOut(value=judged.days_left.value, unit=judged.days_left.unit, about=judged.days_left.about),
+        ready=ready_out(made) if hangs else ready_of(None, None, None),
+        over_at=None if over_s is None else moment(over_s),
+        last_weighed_at=None if said is None else said.at,
+        life=life_out(of),
+    )
+
+
+def room(shop: Premises, session: Session, place_id: int) -> s.Room:
+    """A place as it is now."""
+    now_s = shop.now_s
+    of = place(session, place_id)
+    dates = shop.dates.of_place(session, place_id, now_s)
+    made = dates.by_tag()
+    cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces_hanging(session, place_id)]
+    week = now_s + SOON_DAYS * 86_400
+    moved = air_shift(session, place_id, now_s) if cards else None
+    rods = {r.id for r in of.rods}
+    return s.Room(
+        hooks=[
+            s.HookOut(
+                rod_id=rod,
+                hook=hook,
+                air=round(math.exp(air.ln_air), 2),
+                low=round(math.exp(air.ln_air - 1.28 * air.sd), 2),
+                high=round(math.exp(air.ln_air + 1.28 * air.sd), 2),
+                pieces=air.pieces,
+            )
+            for (rod, hook), air in sorted(dates.hooks().items())
+            if rod in rods
+        ],
+        place=place_out(session, of, len(cards), now_s),
+        rods=[_rod_out(r, [c for c in cards if c.rod == r.number]) for r in of.rods],
+        pieces=cards,
+        ready_this_week=sum(
+            1
+            for c in cards
+            if c.state in ("ready", "over", "likely") or (c.ready.p50 is not None and c.ready.p50.timestamp() <= week)
+        ),
+        water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
+        shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
+        dates_being_made=shop.dates.being_made(session, place_id),
+        hung_here=len(pieces_that_hung(session, place_id)),
+    )
+
+
+def _rod_out(rod: models.Rod, hanging: list[s.PieceCard]) -> s.RodOut:
+    """A rod, and whether air gets between what hangs there; nothing is said where its hooks were not measured."""
+    tags = {c.hook: c.tag for c in hanging}
+    found = None
+    if rod.hook_spacing_mm is not None:
+        found = rod_room({c.hook: c.width_mm * c.girth_now for c in hanging}, rod.hooks, rod.hook_spacing_mm)
+    return s.RodOut(
+        id=rod.id,
+        number=rod.number,
+        hooks=rod.hooks,
+        hook_spacing_mm=rod.hook_spacing_mm,
+        close=[s.TooClose(one=tags[a], other=tags[b]) for a, b in found.close] if found else [],
+        short_mm=round(found.short_mm) if found else 0,
+    )
+
+
+def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
+    """All weighings of a piece, newest first, with the doubts named; each loss of the start as it was then."""
+    doubts: Mapping[float, Said] = {d.at_s: d.reason for d in made.doubts}
+    sure = confirmed_ids(of)
+    return [
+        s.WeighingOut(
+            id=w.id,
+            at=moment(w.at_s),
+            gross_g=w.gross_g,
+            loss_percent=round(loss_percent(start_at(of, w.at_s), of.tare_g, w.gross_g), 2),
+            by=w.by,
+            confirmed=w.id in sure,
+            kept=w.kept,
+            imported=w.import_id is not None,
+            struck_at=None if w.struck_s is None else moment(w.struck_s),
+            struck_by=w.struck_by,
+            struck_reason=w.struck_reason,
+            doubt=_doubt_out(doubts.get(w.at_s)) if w.struck_s is None and w.id not in sure else None,
+        )
+        for w in sorted(of.weighings, key=lambda w: (w.at_s, w.id), reverse=True)
+    ]
+
+
+def _doubt_out(of: Said | None) -> SaidOut | None:
+    return None if of is None else SaidOut.model_validate(of)
+
+
+def _curve_end(of: models.Piece, made: PieceForecast, now_s: int) -> float:
+    """Where a curve ends: a little past the window, but a long tail does not squeeze the days that matter.
+
+    That of a piece that came down ends there.
+    """
+    down_s = taken_down_at(of)
+    if down_s is not None:
+        return float(min(down_s, now_s))
+    hung_s = of.hung_s
+    if made.ready_p50_s is None or made.ready_p90_s is None:
+        return max(now_s + 30 * 86_400.0, now_s + (now_s - hung_s))
+    end = min(hung_s + (made.ready_p90_s - hung_s) * CURVE_PAST_WINDOW, hung_s + (made.ready_p50_s - hung_s) * 1.7)
+    return max(end, now_s + 86_400.0)
+
+
+def _curve(of: models.Piece, made: PieceForecast, now_s: int) -> s.Curve:
+    until = _curve_end(of, made, now_s)
+    shown = [i for i, t in enumerate(made.curve_s) if t <= until]
+    if hanging_now(of) is not None:
+        shown.append(min(len(shown), len(made.curve_s) - 1))
+    return s.Curve(
+        at=[moment(made.curve_s[i]) for i in shown],
+        low=[round(100 * float(made.curve_p10[i]), 3) for i in shown],
+        middle=[round(100 * float(made.curve_p50[i]), 3) for i in shown],
+        high=[round(100 * float(made.curve_p90[i]), 3) for i in shown],
+    )
+
+
+def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
+    """All there is to know of a piece; of one that came down as it was then."""
+    now_s = shop.now_s
+    where = last_hanging(of)
+    fit, index = shop.dates.fitted_piece(session, of, now_s)
+    made = fit.forecasts[index]
+    core = core_piece(of)
+    home = place(session, where.place_id)
+    hangs = hanging_now(of) is not None
+    until_s = now_s if hangs else min(taken_down_at(of) or now_s, now_s)
+    setpoint = setpoint_at(home, until_s)
+    low, _, high = made.loss_at(until_s)
+    return s.PieceOut(
+        card=card(of, core, made, now_s),
+        batch_id=of.batch_id,
+        has_ledger=has_making(session, of.batch_id),
+        place_id=where.place_id,
+        dates_being_made=hangs and shop.dates.being_made(session, where.place_id),
+        casing=core.casing,
+        fat_percent=of.batch.fat_percent,
+        salt_percent=of.batch.salt_percent,
+        diameter_mm=of.diameter_mm,
+        thickness_mm=of.thickness_mm,
+        declared_length_mm=of.length_mm,
+        hangs=hangs,
+        expected_low_g=round(core.gross_at(high), 1),
+        expected_high_g=round(core.gross_at(low), 1),
+        weighings=weighings_out(of, made),
+        told=[s.ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, of.id)],
+        hangings=[_hanging_out(h) for h in of.hangings],
+        states=[_state_out(x) for x in of.states],
+        cuts=[
+            s.CutOut(
+                id=c.id, at=moment(c.at_s), before_g=c.before_g, after_g=c.after_g, note=c.note, by=c.by,
+                struck_reason=c.struck_reason,
+            )
+            for c in of.cuts
+        ],
+        corrections=[
+            s.CorrectionOut(field=k.field, was=k.was, now=k.now, reason=k.reason, by=k.by, at=moment(k.at_s))
+            for k in of.corrections
+        ],
+        curve=_curve(of, made, now_s),
+        climate=climate_out(
+            series_along(session, [(h.place_id, h.from_s, h.to_s or until_s) for h in of.hangings], CLIMATE_POINTS)
+        ),
+        setpoint=None if setpoint is None else Setpoint.model_validate(setpoint, from_attributes=True),
+        air_ahead=Setpoint(
+            temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),
+            rh_percent=round(fit.arrays.air.ahead_rh_percent),
+        ),
+        inside=s.InsideOut.model_validate(inside(fit, index, until_s), from_attributes=True),
+    )  # fmt: skip
+
+
+def _hanging_out(of: models.Hanging) -> s.HangingOut:
+    return s.HangingOut(
+        place=of.rod.place.name,
+        rod_id=of.rod_id,
+        rod=of.rod.number,
+        hook=of.hook,
+        from_at=moment(of.from_s),
+        to_at=None if of.to_s is None else moment(of.to_s),
+        ended_as=of.ended_as,  # type: ignore[arg-type] # one of the two
+        by=of.by,
+        ended_by=of.ended_by,
+    )
+
+
+def _state_out(of: models.PieceState) -> s.StateOut:
+    return s.StateOut(
+        id=of.id,
+        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        how=of.how,  # type: ignore[arg-type]
+        since=moment(of.from_s),
+        to_at=None if of.to_s is None else moment(of.to_s),
+        place_id=of.place_id,
+        place=None if of.place is None else of.place.name,
+        by=of.by,
+        note=of.note,
+        against=[SaidOut(**one) for one in orjson.loads(of.against or "[]")],
+        struck_reason=of.struck_reason,
+    )
+
+
+def weighed_at_target(of: models.Piece, gross_g: float) -> tuple[int, bool]:
+    """The gram on the tag, and whether a reading is at it."""
+    core = core_piece(of)
+    target_g = core.target_gross_g
+    return tag_grams(target_g), at_target(gross_g, target_g)
+
+
+def explained_out(fit: Fitted, index: int) -> s.ExplainedOut:
+    """What a date rests on."""
+    found = explain(fit, index)
+    reach = reaching(fit, index) if fit.forecasts[index].status == "stalled" else None
+    return s.ExplainedOut(
+        prior_share=round(found.prior_share, 3),
+        own_share=round(found.own_share, 3),
+        mates_share=round(found.mates_share, 3),
+        air_share=round(found.air_share, 3),
+        own_weighings=found.own_weighings,
+        mates_weighed=found.mates_weighed,
+        window_days=found.window_days,
+        narrowing=[s.NarrowingOut(by=n.by, window_days=n.window_days) for n in found.narrowing],
+        reaching=None
+        if reach is None
+        else s.ReachingOut(
+            rh_percent=reach.rh_percent,
+            ready_at=None if reach.ready_p50_s is None else moment(reach.ready_p50_s),
+            most_loss_percent=round(reach.most_loss_percent, 1),
+        ),
+    )
+
+
+def inside_at_out(fit: Fitted, index: int, at_s: float, rest_c: float) -> s.InsideAtOut:
+    """The inside at a time, and the rest from then on."""
+    rest = vacuum_rest(fit, index, at_s, rest_c)
+    return s.InsideAtOut(
+        at=moment(at_s),
+        loss_percent=round(100 * fit.forecasts[index].loss_at(at_s)[1], 2),
+        inside=s.InsideOut.model_validate(inside(fit, index, at_s), from_attributes=True),
+        rest=s.VacuumRestOut(
+            temperature_c=rest_c,
+            weeks=rest.weeks,
+            ring_index=[round(r, 3) for r in rest.ring_index],
+            rim_feels=rest.rim_feels,
+            core_feels=rest.core_feels,
+        ),
+    )

@@ -1,0 +1,123 @@
+"""One running workshop: its records, its forecasts, its clock; and the way in which anything is recorded."""
+
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Protocol
+from zoneinfo import ZoneInfo
+
+from zymon.core.errors import ZymonError
+from zymon.core.order import moment_of, odd_moment
+from zymon.core.say import Said
+from zymon.store.database import Database, Session
+from zymon.store.journal import because
+from zymon.store.once import Made, made_before, remember
+from zymon.store.places import workshop
+
+from .dates import Dates
+from .follow import Followers
+from .moments import moment
+
+__all__ = ["DoubtfulError", "Premises", "Recording", "moment"]
+
+
+class DoubtfulError(ZymonError, ValueError):
+    """An entry that is asked about before it counts."""
+
+    def __init__(self, question: Said) -> None:
+        super().__init__(question.code)
+        self.question = question
+
+
+class Entry(Protocol):
+    """What every entry brings: its identity, who enters it, and whether what was asked is answered."""
+
+    uid: str
+    by: str
+    sure: bool
+
+
+@dataclass
+class Recording:
+    """An entry on its way into the record: its session, who and when, and what came of it."""
+
+    session: Session
+    by: str
+    now_s: int
+    sure: bool
+    made: list[Made]
+    new: bool  # False: it arrived before, nothing is to be done
+
+    def at(self, given: datetime | None) -> int:
+        """The moment the entry is of [s]. Raises DoubtfulError for one to come, or long ago and not yet confirmed."""
+        at_s = int(moment_of(None if given is None else given.timestamp(), self.now_s))
+        question = odd_moment(at_s, self.now_s)
+        if question is not None and not (self.sure and at_s <= self.now_s):
+            raise DoubtfulError(question)
+        return at_s
+
+    def ask(self, question: Said | None) -> None:
+        """Ask what is odd before it counts. Raises DoubtfulError unless it was answered."""
+        if question is not None and not self.sure:
+            raise DoubtfulError(question)
+
+    def came(self, what: str, row_id: int) -> None:
+        """Note what came of the entry, so that the answer can name it."""
+        self.made.append(Made(what, row_id))
+
+
+@dataclass
+class Premises:
+    """One running workshop."""
+
+    db: Database
+    clock: Callable[[], float]
+    dates: Dates = field(default_factory=Dates)
+    followers: Followers = field(default_factory=Followers)
+
+    @property
+    def now_s(self) -> int:
+        """The present, in whole seconds since 1970."""
+        return int(self.clock())
+
+    @contextmanager
+    def recording(self, entry: Entry, what: str, reason: str = "") -> Iterator[Recording]:
+        """Record an entry once, however often it is sent: what it makes is kept under its identity, all or nothing.
+
+        Parameters: entry; what it is entered as, and for whom; reason, of the changes it makes.
+        """
+        now_s = self.now_s
+        with self.db.writing(entry.by, now_s) as session:
+            because(session, reason)
+            known = made_before(session, entry.uid, what)
+            made = Recording(session, entry.by, now_s, entry.sure, known or [], known is None)
+            yield made
+            if made.new:
+                remember(session, entry.uid, what, made.made, now_s)
+        self.dates.look_again()
+
+    @contextmanager
+    def changing(self, by: str, reason: str = "") -> Iterator[Session]:
+        """A session for a change that is the same however often it is made: a strike, a setting."""
+        with self.db.writing(by, self.now_s) as session:
+            because(session, reason)
+            yield session
+        self.dates.look_again()
+
+    def open(self, behind_the_scenes: bool = True) -> None:
+        """Begin to keep the dates made: behind the scenes, or as part of each entry."""
+        self.dates.begin(self, behind_the_scenes)
+
+    def close(self) -> None:
+        """Shut the workshop: nobody follows any more, no date is made any more, the file is given back."""
+        self.followers.close()
+        self.dates.stop()
+        self.db.close()
+
+    @property
+    def zone(self) -> ZoneInfo:
+        """The workshop's time zone."""
+        with self.db.reading() as session:
+            shop = workshop(session)
+        return ZoneInfo(shop.time_zone if shop else "UTC")

@@ -1,0 +1,1 @@
+"""The Salt station: what lies in salt, when it comes out, what is done to it."""

@@ -1,0 +1,100 @@
+"""Pieces in salt as the rules see them: their salt, their cold, their clock."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from zymon.core.curing import Geometry
+from zymon.core.drying.climate import Log
+from zymon.core.ledger.batch import Cure
+from zymon.core.salting.bag import Bag, Cold, Step
+from zymon.store import salt as store
+from zymon.store.climate import hourly_log
+from zymon.store.database import Session
+from zymon.store.places import place, setpoint_at
+from zymon.store.salt_models import SaltPiece
+
+USUAL_COLD_C = 3.0  # of a place that neither logs nor has a set point
+HABIT_S = 2 * 86_400  # the place stays what it was on the last days
+
+
+class Colds:
+    """The cold of every place, read once however many pieces lie in it."""
+
+    def __init__(self, session: Session, since_s: int, now_s: int) -> None:
+        self.session, self.since_s, self.now_s = session, since_s, now_s
+        self._kept: dict[int, tuple[Log, float]] = {}
+
+    def of(self, place_id: int) -> tuple[Log, float]:
+        """The log of a place, and what it is expected to be [°C]."""
+        if place_id not in self._kept:
+            log = hourly_log(self.session, place_id, self.since_s, self.now_s)
+            recent = log.temperature_c[log.time_s > self.now_s - HABIT_S]
+            setpoint = setpoint_at(place(self.session, place_id), self.now_s)
+            set_c = setpoint.temperature_c if setpoint else None
+            ahead_c = float(np.mean(recent)) if len(recent) else (USUAL_COLD_C if set_c is None else set_c)
+            self._kept[place_id] = (log, ahead_c)
+        return self._kept[place_id]
+
+
+def cold_of(of: SaltPiece, colds: Colds) -> Cold:
+    """The temperature along the piece's way through its places, after its salt too."""
+    parts = []
+    ahead_c = USUAL_COLD_C
+    for where, _, from_s, to_s in store.stays(of):
+        log, ahead_c = colds.of(where.id)
+        end_s = colds.now_s if to_s is None else to_s
+        here = (log.time_s >= from_s - 3600) & (log.time_s <= end_s)
+        parts.append(Log(log.time_s[here], log.temperature_c[here], log.rh_percent[here]))
+    joined = [np.concatenate([getattr(p, name) for p in parts]) for name in ("time_s", "temperature_c", "rh_percent")]
+    order = np.argsort(joined[0], kind="stable")
+    return Cold(Log(joined[0][order], joined[1][order], joined[2][order]), ahead_c)
+
+
+def steps_of(of: SaltPiece) -> tuple[Step, ...]:
+    """What moves the salt, in time order."""
+    found = []
+    for e in store.events(of, "in", "way", "soak", "out"):
+        if e.kind in ("in", "way"):
+            found.append(Step(e.at_s, "lay", e.way or "measured", e.percent or 0.0, bool(e.free_salt)))  # type: ignore[arg-type] # checked on entry
+        elif e.kind == "soak":
+            found.append(Step(e.at_s, "soak", hours=e.value or 0.0))
+        else:
+            found.append(Step(e.at_s, "out"))
+    return tuple(found)
+
+
+def bag_of(of: SaltPiece, colds: Colds) -> Bag:
+    """A piece as the rules see it."""
+    geometry: Geometry = of.geometry  # type: ignore[assignment] # checked on entry
+    return Bag(
+        geometry=geometry,
+        across_mm=of.across_mm,
+        weight_g=of.raw_g,
+        fat_percent=min(of.making.batch.fat_percent or 0.0, 80.0),
+        steps=steps_of(of),
+        cold=cold_of(of, colds),
+        rules=tuple(of.rules.split(",")),
+        margin_percent=of.margin_percent,
+        skin_share=of.skin_share,
+    )
+
+
+def colds_for(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> Colds:
+    """The cold from the oldest of the pieces on."""
+    return Colds(session, min((store.put_in(p).at_s for p in pieces), default=now_s), now_s)
+
+
+def cure_of(of: SaltPiece, colds: Colds, origin_s: int) -> Cure:
+    """A piece's time in salt as the ledger sees it, in hours from `origin_s`."""
+    bag = bag_of(of, colds)
+    log = bag.cold.log
+    out = store.out_at(of)
+    return Cure(
+        way="buried" if bag.free else bag.laid.way,
+        from_hour=(store.put_in(of).at_s - origin_s) / 3600,
+        to_hour=None if out is None else (out.at_s - origin_s) / 3600,
+        temperature=tuple(
+            ((at - origin_s) / 3600, c) for at, c in zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)
+        ),
+    )

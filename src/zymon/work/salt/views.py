@@ -1,0 +1,243 @@
+"""From pieces in salt and their clocks to what the Salt shows."""
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from zymon.core.ledger.clocks import cold_hurdle
+from zymon.core.salting.care import care_due, runs_dry
+from zymon.core.salting.clock import SaltClock, salt_clocks
+from zymon.core.salting.shed import ExpectedWeight, expected_weight, judge_weight
+from zymon.core.salting.ways import REGISTRY, Way
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import salt as store
+from zymon.store.bench import next_code
+from zymon.store.bench_models import Making
+from zymon.store.database import Session
+from zymon.store.salt_models import SaltEvent, SaltPiece
+
+from ..bench.views import next_tag
+from ..premises import Premises, moment
+from ..schemas import MadeOut
+from . import schemas as s
+from .bags import Colds, bag_of, colds_for, cure_of
+
+CURVE_PAST = 1.3  # the curve is shown so much further than the last day that matters
+
+
+def _moment(seconds: float | None) -> datetime | None:
+    return None if seconds is None else moment(seconds)
+
+
+def cards(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> list[s.SaltCard]:
+    """All pieces, their clocks worked at once."""
+    colds = colds_for(session, pieces, now_s)
+    clocks = salt_clocks([bag_of(p, colds) for p in pieces], now_s)
+    return [card(p, clock, colds, now_s) for p, clock in zip(pieces, clocks, strict=True)]
+
+
+def expected_now(of: SaltPiece, clock: SaltClock, at_s: float) -> ExpectedWeight:
+    """What a piece should weigh at a time."""
+    way: Way = store.events(of, "in", "way")[-1].way  # type: ignore[assignment] # checked on entry
+    best = clock.best_s or at_s
+    in_s = store.put_in(of).at_s
+    progress = min(max((at_s - in_s) / max(best - in_s, 1.0), 0.0), 1.0)
+    return expected_weight(way, of.raw_g, clock.at(at_s)[0], progress, bool(store.events(of, "soak")))
+
+
+def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCard:
+    """One piece with its window, its cross-section, its cold and what is due."""
+    into, out = store.put_in(of), store.out_at(of)
+    laid = store.events(of, "in", "way")[-1]
+    way: Way = laid.way  # type: ignore[assignment] # checked on entry
+    at_s = now_s if out is None else out.at_s
+    expected = expected_now(of, clock, at_s)
+    weighed = store.events(of, "weigh", "out", "trim")
+    last = next((e for e in reversed(weighed) if e.value is not None), None)
+    shed_g = sum(e.value or 0.0 for e in store.events(of, "drain"))
+    where = store.stays(of)[-1]
+    batch = of.making.batch
+    cure = cure_of(of, colds, into.at_s)
+    cold = cold_hurdle(cure, (now_s - into.at_s) / 3600)
+    done = [(e.kind, float(e.at_s)) for e in store.events(of, *store.CARE)]
+    poured = [(float(e.at_s), e.value) for e in store.events(of, "drain") if e.value is not None]
+    care = [] if out is not None else care_due(way, into.at_s, done, now_s, runs_dry(poured, of.raw_g))  # type: ignore[arg-type] # of CARE
+    return s.SaltCard(
+        id=of.id,
+        tag=of.tag,
+        batch_id=of.batch_id,
+        batch=batch.code,
+        product=batch.product,
+        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
+        shape=batch.shape,  # type: ignore[arg-type]
+        geometry=of.geometry,  # type: ignore[arg-type]
+        across_mm=of.across_mm,
+        raw_g=of.raw_g,
+        way=way,
+        way_name=REGISTRY[way].name,
+        free_salt=bool(laid.free_salt),
+        percent=laid.percent or 0.0,
+        waits=clock.kind,
+        waits_says=REGISTRY[way].waits,
+        place_id=where[0].id,
+        place=where[0].name,
+        container=where[1],
+        in_at=moment(into.at_s),
+        out_at=None if out is None else moment(out.at_s),
+        state=_state(clock, out, now_s),
+        earliest=_moment(clock.earliest_s),
+        best=_moment(clock.best_s),
+        latest=_moment(clock.latest_s),
+        core_at=[_moment(c) for c in clock.core_reached_s],
+        leads=clock.leads,  # type: ignore[arg-type] # of the registry
+        mean_percent=round(clock.mean_percent, 3),
+        core_percent=round(clock.core_percent, 3),
+        core_share=round(clock.core_share, 4),
+        settles_percent=round(clock.final_percent, 3),
+        radius=[round(r, 4) for r in clock.radius.tolist()],
+        profile=[round(p, 3) for p in clock.profile.tolist()],
+        shed_g=round(shed_g, 1),
+        shed_low_g=round(of.raw_g * expected.shed_low_percent / 100, 1),
+        shed_high_g=round(of.raw_g * expected.shed_high_percent / 100, 1),
+        expected_low_g=round(expected.low_g, 1),
+        expected_high_g=round(expected.high_g, 1),
+        weight_g=None if last is None else last.value,
+        weight_verdict=None
+        if last is None or last.value is None
+        else judge_weight(of.raw_g, last.value, expected_now(of, clock, last.at_s)),
+        cold=s.ColdOut(state=cold.state, says=cold.says, limit=cold.limit),
+        care=[
+            s.CareOut(
+                kind=c.kind,
+                due_from=moment(c.from_s),
+                due=moment(c.best_s),
+                latest=moment(c.latest_s),
+                done=c.done,
+                missed=c.missed,
+                cost=c.cost,
+                last=None if c.last_s is None else moment(c.last_s),
+            )
+            for c in care
+        ],
+        after=REGISTRY[way].after,
+    )
+
+
+def _state(clock: SaltClock, out: SaltEvent | None, now_s: int) -> s.SaltState:
+    if out is not None:
+        return "out"
+    if clock.latest_s is not None and now_s > clock.latest_s:
+        return "late"
+    if clock.best_s is not None and now_s >= clock.best_s:
+        return "right"
+    return "may_come_out" if clock.earliest_s is not None and now_s >= clock.earliest_s else "early"
+
+
+def event_out(of: SaltEvent) -> s.SaltEventOut:
+    """Something that was done."""
+    return s.SaltEventOut(
+        id=of.id,
+        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        at=moment(of.at_s),
+        value=of.value,
+        place=None if of.place is None else of.place.name,
+        container=of.container,
+        way=of.way,  # type: ignore[arg-type] # checked on entry
+        percent=of.percent,
+        note=of.note,
+        by=of.by,
+        struck_reason=of.struck_reason,
+        struck_by=of.struck_by,
+    )
+
+
+def detail(session: Session, of: SaltPiece, now_s: int) -> s.SaltDetail:
+    """One piece with all that is known of it."""
+    colds = colds_for(session, [of], now_s)
+    clock = salt_clocks([bag_of(of, colds)], now_s)[0]
+    shown = card(of, clock, colds, now_s)
+    until_s = _curve_end(shown, now_s)
+    few = clock.curve_s <= until_s
+    plan = SheetModel.model_validate_json(of.making.sheet).plan
+    bases = store.bases(of)
+
+    def tidy(values: Sequence[float]) -> list[float]:
+        return [round(v, 3) for v in values]
+
+    return s.SaltDetail(
+        card=shown,
+        rules=[
+            s.RuleOut(name=r.name, says=r.says, days=r.days, at=_moment(r.at_s), chosen=r.chosen)  # type: ignore[arg-type]
+            for r in clock.rules
+        ],
+        margin_percent=of.margin_percent,
+        curve=s.CurveOut(
+            at=[moment(t) for t in clock.curve_s[few].tolist()],
+            mean=tidy(clock.mean[few].tolist()),
+            core=tidy(clock.core[few].tolist()),
+            core_low=tidy(clock.core_low[few].tolist()),
+            core_high=tidy(clock.core_high[few].tolist()),
+        ),
+        events=[event_out(e) for e in sorted(of.events, key=lambda e: (e.at_s, e.id), reverse=True)],
+        bases=s.Bases(raw_g=round(bases.raw_g, 1), cured_g=bases.cured_g),
+        loss_basis=plan.loss_basis,
+        target_loss_percent=plan.target_loss_percent,
+        next_steps=_next_steps(plan.kind, plan.casing),
+        casing=of.making.batch.casing,  # type: ignore[arg-type] # checked on entry
+        coat_g=next((e.value for e in reversed(store.events(of, "coat")) if e.value is not None), None),
+    )
+
+
+def _curve_end(shown: s.SaltCard, now_s: int) -> float:
+    """Where the curve of a piece in salt ends: a little past its day, or past now where that is later [s]."""
+    in_s = shown.in_at.timestamp()
+    last_s = max(now_s, *(x.timestamp() for x in (shown.best, shown.latest, shown.out_at) if x is not None))
+    return in_s + (last_s - in_s) * CURVE_PAST
+
+
+def _next_steps(kind: str, casing: str) -> list[str]:
+    """What the family does between the salt and the hook, in order."""
+    if kind == "coated" or casing == "coating":
+        return ["coat", "rest"]
+    return ["wrap"] if casing in ("cloth", "membrane") else []
+
+
+def salt_out(shop: Premises, made: list[MadeOut] | None = None) -> s.SaltOut:
+    """The whole station."""
+    with shop.db.reading() as session:
+        return _salt_out(session, shop.now_s, made or [])
+
+
+def _salt_out(session: Session, now_s: int, made: list[MadeOut]) -> s.SaltOut:
+    return s.SaltOut(
+        made=made,
+        pieces=cards(session, store.pieces_in_salt(session), now_s),
+        ways=[
+            s.WayOut(id=key, name=way.name, says=way.says, clock=way.clock, waits=way.waits)
+            for key, way in REGISTRY.items()
+        ],
+        waiting=waiting(session),
+        next_code=next_code(session, "Salted"),
+    )
+
+
+def waiting(session: Session) -> list[s.WaitingBatch]:
+    """Batches of the Bench that wait for their salt."""
+    sheets = [(m, SheetModel.model_validate_json(m.sheet)) for m in store.waiting_batches(session)]
+    return [_waiting(of, sheet) for of, sheet in sheets if sheet.plan.salting != "in_the_mince"]
+
+
+def _waiting(of: Making, sheet: SheetModel) -> s.WaitingBatch:
+    plan = sheet.plan
+    return s.WaitingBatch(
+        id=of.batch_id,
+        code=of.batch.code,
+        product=of.batch.product,
+        made_at=moment(of.made_s),
+        way=plan.salting,  # type: ignore[arg-type] # in the mince is left out above
+        percent=round(min(max(of.batch.salt_percent or sheet.salt_percent, 0.3), 12.0), 2),
+        across_mm=plan.across_mm,
+        geometry="slab" if plan.shape == "slab" else "cylinder",
+        piece_g=plan.piece_g,
+        meat_g=sum(part.weight_g for part in sheet.parts),
+        next_tag=next_tag(of),
+    )

@@ -1,0 +1,172 @@
+"""Schemas that every station shares; the TypeScript types are made from them."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from zoneinfo import ZoneInfo, available_timezones
+
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+Who = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+Reason = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+Grams = Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)]
+Millimetres = Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)]
+RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
+# made where something is typed or tapped, so that what is sent twice counts once
+Uid = Annotated[str, StringConstraints(min_length=4, max_length=40, pattern=r"^[\w.:-]+$")]
+PlaceKind = Literal["chamber", "warm", "salt", "store"]
+
+
+def _known_zone(name: str) -> str:
+    if name not in available_timezones():
+        raise ValueError(f"time zone '{name}' is not known")
+    ZoneInfo(name)
+    return name
+
+
+TimeZone = Annotated[str, AfterValidator(_known_zone)]
+
+
+class RecordIn(BaseModel):
+    """What every entry brings: its identity, who enters it, the moment it is of (now where left out).
+
+    `sure`: what was asked about is answered, it is as entered.
+    """
+
+    uid: Uid
+    by: Who
+    at: AwareDatetime | None = None
+    sure: bool = False
+
+
+class Health(BaseModel):
+    """That the server is up, and which version it is."""
+
+    status: Literal["ok"] = "ok"
+    version: str
+    pieces_hanging: int
+
+
+class WorkshopOut(BaseModel):
+    """Name and time zone of the workshop."""
+
+    name: Name
+    time_zone: TimeZone
+
+
+class WorkshopIn(WorkshopOut):
+    """What the workshop is called from now on, and who says so."""
+
+    by: Who = "maker"
+
+
+class Setpoint(BaseModel):
+    """What a place is set to; null where it is not controlled."""
+
+    temperature_c: Annotated[float, Field(ge=-30, le=50, allow_inf_nan=False)] | None = None
+    rh_percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
+
+
+class SetpointIn(Setpoint, RecordIn):
+    """A set point from a moment on, and who turned the knob."""
+
+
+class PlaceIn(RecordIn):
+    """A new place with its rods, each by its number of hooks."""
+
+    name: Name
+    kind: PlaceKind = "chamber"
+    hooks_per_rod: Annotated[list[Annotated[int, Field(ge=1, le=60)]], Field(max_length=40)] = []
+    hook_spacing_mm: Annotated[float, Field(ge=20, le=2000, allow_inf_nan=False)] | None = None
+    setpoint: Setpoint = Setpoint()
+
+
+class AirNow(BaseModel):
+    """The latest logged air of a place."""
+
+    at: datetime
+    temperature_c: float
+    rh_percent: float
+    trend_c: float
+    trend_rh: float
+    stale: bool
+
+
+class PlaceOut(BaseModel):
+    """A place on the line, with its air and what hangs in it."""
+
+    id: int
+    name: str
+    kind: PlaceKind
+    setpoint: Setpoint | None
+    air: AirNow | None
+    pieces: int
+    hooks: int
+
+
+class Line(BaseModel):
+    """The whole line: workshop and places; `workshop` is null in a new database."""
+
+    workshop: WorkshopOut | None
+    now: datetime
+    places: list[PlaceOut]
+    in_salt: int
+    in_warm: int
+    simulated: bool
+
+
+class Ready(BaseModel):
+    """The date and its 80 % window; null when the target is out of reach."""
+
+    p10: datetime | None
+    p50: datetime | None
+    p90: datetime | None
+
+
+class ClimateOut(BaseModel):
+    """A climate series for a chart; lists of equal length, times in seconds since 1970."""
+
+    at_s: list[int]
+    temperature_c: list[float]
+    temperature_min_c: list[float]
+    temperature_max_c: list[float]
+    rh_percent: list[float]
+    rh_min_percent: list[float]
+    rh_max_percent: list[float]
+    bucket_s: int
+
+
+class ByIn(BaseModel):
+    """Who does it."""
+
+    by: Who
+
+
+class StrikeIn(BaseModel):
+    """Why an entry was wrong."""
+
+    reason: Reason
+    by: Who
+
+
+class MadeOut(BaseModel):
+    """Something that an entry made: of what kind, and its id."""
+
+    model_config = ConfigDict(from_attributes=True)
+    what: str
+    id: int
+
+
+class WithMade(BaseModel):
+    """An answer that names what the entry made; the same again when it is sent again."""
+
+    made: list[MadeOut] = []
+
+
+class SaidOut(BaseModel):
+    """A sentence by its code, with its values; the catalogue of the page has the words."""
+
+    model_config = ConfigDict(from_attributes=True)
+    code: str
+    values: dict[str, str | int | float]

@@ -1,0 +1,85 @@
+"""The lines of the round, station by station; those of the Bench and of what came off its hook."""
+
+from collections.abc import Iterable
+
+from zymon.core.say import said
+from zymon.core.schedule import Chore
+from zymon.store import bench, warm
+from zymon.store.database import Session
+from zymon.store.places import places
+from zymon.store.states import pieces_that_are
+
+from ..bench.views import things_of
+from ..premises import Premises
+from ..salt.views import waiting as waiting_for_salt
+from .hang_lines import hang_lines
+from .line import DAY_S, LineOfRound, tags_of
+from .salt_lines import salt_lines
+from .warm_lines import warm_lines
+
+
+def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
+    """Everything that wants doing now or in the next days."""
+    walk = places(session)
+    order = {p.name: i for i, p in enumerate(walk)}
+    return [
+        *bench_lines(session, shop.now_s),
+        *salt_lines(session, order, shop.now_s),
+        *warm_lines(session, order, shop.now_s),
+        *hang_lines(shop, session, walk),
+        *down_lines(session),
+    ]
+
+
+def bench_lines(session: Session, now_s: int) -> Iterable[LineOfRound]:
+    """Weigh-outs left midway, and batches whose next station is the salt or the hook."""
+    for open_one in bench.open_weigh_outs(session):
+        left = sum(thing.state != "right" for thing in things_of(open_one))
+        chore = Chore(f"weigh-out-{open_one.id}", "bench", 0, "firm", open_one.started_s, now_s, now_s + 3600)
+        yield LineOfRound(
+            chore,
+            said("today.weigh_out", product=open_one.product),
+            said("today.things_left", left=left),
+            cost=said("cost.meat_warms"),
+            link=f"/bench/weigh/{open_one.id}",
+        )
+    not_yet = {stage.batch_id for stage in warm.in_the_warm(session, now_s)} | warm.discarded_batches(session)
+    for making in bench.makings(session):
+        waiting = [p.tag for p in making.pieces if p.piece_id is None]
+        if waiting and making.batch_id not in not_yet:
+            made_s = max(p.made_s for p in making.pieces if p.piece_id is None)
+            chore = Chore(f"hook-{making.batch_id}", "bench", 1, "elastic", made_s, made_s, made_s + 3 * DAY_S)
+            yield LineOfRound(
+                chore,
+                said("today.hang", batch=making.batch.code, **tags_of(waiting)),
+                said("today.product", product=making.batch.product),
+                cost=said("cost.not_known_until_hung"),
+                link=f"/bench/batch/{making.batch_id}",
+            )
+    for unsalted in waiting_for_salt(session):
+        at = unsalted.made_at.timestamp()
+        chore = Chore(f"salt-{unsalted.id}", "bench", 2, "firm", at, at, at + DAY_S)
+        yield LineOfRound(
+            chore,
+            said("today.into_salt", batch=unsalted.code),
+            said("today.product", product=unsalted.product),
+            cost=said("cost.raw_meat"),
+            link="/salt",
+        )
+
+
+def down_lines(session: Session) -> Iterable[LineOfRound]:
+    """Pieces that were taken down and of which nobody said what becomes of them."""
+    for piece, state in pieces_that_are(session, "down"):
+        chore = Chore(
+            f"down-{piece.id}", "rest", 0, "elastic", state.from_s, state.from_s + DAY_S, state.from_s + 3 * DAY_S
+        )
+        place_id = piece.hangings[-1].place_id
+        yield LineOfRound(
+            chore,
+            said("today.decide", tag=piece.tag),
+            said("today.product", product=piece.batch.product),
+            None if state.place is None else state.place.name,
+            said("cost.dries_on"),
+            link=f"/hang/{place_id}?piece={piece.id}",
+        )

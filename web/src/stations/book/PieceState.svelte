@@ -1,0 +1,74 @@
+<script lang="ts">
+  // A piece in a list, in whatever state: its shape, its tag, what it is, and a way to where it is.
+  import type { Schema } from '../../api/client';
+  import { p } from '../../shell/router';
+  import { fullDay, grams, percent } from '../../units/format';
+  import { words } from '../../words/en';
+
+  interface Props {
+    piece: Schema['PieceOfBatch'];
+    kind: Schema['BatchFound']['kind'];
+    shape: Schema['BatchFound']['shape'];
+  }
+  let { piece, kind, shape }: Props = $props();
+  const say = words.life;
+  const address = $derived(
+    piece.piece_id !== null && piece.place_id !== null
+      ? `${p('/hang/:place', { params: { place: String(piece.place_id) } })}?piece=${piece.piece_id}`
+      : piece.salt_id !== null
+        ? p('/salt/:id', { params: { id: String(piece.salt_id) } })
+        : null,
+  );
+  const told = $derived(
+    [
+      piece.weight_g === null ? '' : grams(piece.weight_g),
+      piece.loss_percent === null ? '' : percent(piece.loss_percent),
+      piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(grams(piece.tag_g)) : '',
+    ].filter(Boolean),
+  );
+  const flat = $derived(shape === 'slab' || kind === 'belly' || kind === 'breast');
+</script>
+
+{#snippet inner()}
+  <svg width="22" height="44" viewBox="0 0 22 44" aria-hidden="true">
+    <path d="M11 0v8" stroke="var(--string)" stroke-width="1.4" />
+    <rect
+      x={flat ? 2 : 4}
+      y="8"
+      width={flat ? 18 : 14}
+      height={flat ? 24 : 34}
+      rx={flat ? 3 : 7}
+      fill={piece.life.kind === 'gone' ? 'none' : 'var(--meat)'}
+      fill-opacity={piece.life.kind === 'hanging' ? 0.95 : 0.6}
+      stroke="var(--meat)"
+      stroke-width="1.6"
+      stroke-dasharray={piece.life.kind === 'gone' ? '3 2' : undefined}
+    />
+  </svg>
+  <span class="min-w-0">
+    <span class="font-tag font-semibold">{piece.tag}</span>
+    <span class="quiet text-sm">{told.join(' · ')}</span>
+    <span class="block text-sm"
+      >{piece.life.how ? say.ways[piece.life.how] : say.kinds[piece.life.kind]}
+      <span class="quiet">{fullDay(piece.life.since)}{piece.life.place ? `, ${piece.life.place}` : ''}</span
+      ></span
+    >
+  </span>
+{/snippet}
+
+{#if address}<a class="piece" href={address}>{@render inner()}</a>
+{:else}<span class="piece">{@render inner()}</span>{/if}
+
+<style>
+  .piece {
+    display: flex;
+    gap: 0.6rem;
+    align-items: center;
+    width: 17.5rem;
+    max-width: 100%;
+    min-height: 44px;
+  }
+  a.piece:hover {
+    background: color-mix(in oklab, var(--paper), transparent 40%);
+  }
+</style>
