@@ -44,7 +44,8 @@ def take(
     )
     page: Page = context.new_page()
     page.goto(url)
-    page.wait_for_load_state("networkidle")
+    page.wait_for_load_state("load")
+    page.locator("main").wait_for()
     if tag:
         page.get_by_role("button", name=tag).first.click()
         page.get_by_role("article", name=tag).wait_for()

@@ -68,9 +68,9 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
         clock.now = NOW + day * DAY
         weigh(page, weight)
         expect(page.get_by_text(f"J-14-03: {weight} g noted")).to_be_visible()
+    expect(grounds).to_contain_text("2 weighings of its own")
     second = ready.inner_text()
     assert second != first
-    expect(grounds).to_contain_text("2 weighings of its own")
     came = page.get_by_role("region", name="How the date came to be").get_by_role("img")
     told = (came.get_attribute("aria-label") or "").split("; ")
     assert len(told) == 3  # at hanging, after the first weighing, now
@@ -82,6 +82,8 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
     assert ready.inner_text() == second
     page.get_by_role("button", name="It is right, keep it").click()
     expect(page.get_by_text("A weight is held back until you have looked at it")).to_be_visible()
+    expect(page.get_by_test_id("scale")).to_contain_text("196 g on the scale")
+    expect(page.get_by_test_id("scale")).to_contain_text("in doubt")
     held = ready.inner_text()
     row = page.get_by_role("row").filter(has_text="196 g")
     row.get_by_role("button", name="Strike through").click()
@@ -91,7 +93,8 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
     expect(page.get_by_text("J-14-03: 691 g noted")).to_be_visible()
     clock.now = NOW + 21 * DAY
     weigh(page, "655,5")
-    expect(page.get_by_text("J-14-03: 656 g noted")).to_be_visible()
+    expect(page.get_by_text("J-14-03: 655.5 g noted")).to_be_visible()
+    expect(page.get_by_test_id("scale")).to_contain_text("655.5 g on the scale")
     last = ready.inner_text()
     assert held.startswith("Ready about ")
     assert last.startswith("Ready about ")
@@ -124,7 +127,13 @@ def test_keyboard_move_and_take_down(page: Page, serve) -> None:
     page.keyboard.press("u")
     expect(page.get_by_text("Juniper salame · rod 1, hook 1")).to_be_visible()
     page.get_by_role("button", name="Take down").click()
-    page.get_by_role("button", name="cut to check").click()
+    down = page.get_by_role("form", name="Take J-14-03 down")
+    down.get_by_role("button", name="cut it").click()
+    down.get_by_role("button", name="Take it down").click()
+    expect(down.get_by_role("alert")).to_contain_text("not weighed")  # either the weight, or that there is none
+    down.get_by_role("button", name="not weighed").click()
+    expect(down.get_by_text("never weighed", exact=False).first).to_be_visible()
+    down.get_by_role("button", name="Take it down").click()
     expect(page.get_by_text("J-14-03 taken down")).to_be_visible()
     expect(page.get_by_role("region", name="rod 1").locator("[data-piece]")).to_have_count(1)
     page.keyboard.press("u")  # by mistake: back on its hook

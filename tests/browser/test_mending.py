@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Page, expect
 
+from pages import post
 from serving import Server
 from zymon.demo.build import build
 from zymon.demo.live import LiveStandins, over_http
@@ -25,9 +26,8 @@ def wheelhouse(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
 
 def test_an_outage_is_seen_on_today(page: Page, wheelhouse: Server) -> None:
     now = time.time()
-    made = page.request.post(
-        f"{wheelhouse.url}/api/devices", data={"name": "Pit probe", "kind": "climate", "place_id": 3, "by": "Ida"}
-    ).json()
+    probe = {"name": "Pit probe", "kind": "climate", "place_id": 3, "by": "Ida"}
+    made = post(page, f"{wheelhouse.url}/api/devices", probe).json()
     stamps = [time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime(now - 43_000 + 300 * i)) for i in range(143)]
     readings = [{"at": at, "temperature_c": 19.5, "rh_percent": 91.0} for at in stamps]
     head = {"Authorization": f"Bearer {made['token']}"}
@@ -49,7 +49,7 @@ def test_found_moved_and_mended(page: Page, wheelhouse: Server) -> None:
     expect(where).not_to_have_text(before)
 
     for _ in range(2):  # two weeks pass, and it is weighed at the end of each
-        page.get_by_role("link", name="climate", exact=True).click()
+        page.get_by_role("link", name="Climate →").click()
         page.get_by_role("button", name="Run forward: a week").click()
         expect(page.get_by_text("readings came in")).to_be_visible(timeout=120_000)
         page.get_by_role("link", name=re.compile(r"^\d+ pieces$")).click()

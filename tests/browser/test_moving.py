@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop
+from pages import open_workshop, post
 from support import Clock, piece_body
 
 
@@ -11,9 +11,9 @@ def two_rooms(page: Page, url: str) -> tuple[int, int, int]:
     rooms = []
     for name in ("Pit", "Loft"):
         body = {"name": name, "hooks_per_rod": [6], "setpoint": {"temperature_c": 13, "rh_percent": 78}, "by": "Ida"}
-        made = page.request.post(f"{url}/api/places", data=body).json()
+        made = post(page, f"{url}/api/places", body).json()
         rooms.append(page.request.get(f"{url}/api/places/{made['id']}/room").json())
-    hung = page.request.post(f"{url}/api/pieces", data=piece_body(rooms[0])).json()
+    hung = post(page, f"{url}/api/pieces", piece_body(rooms[0])).json()
     return rooms[0]["place"]["id"], rooms[1]["place"]["id"], hung["card"]["id"]
 
 
@@ -42,7 +42,7 @@ def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clo
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4)]
     clock.now += 3600
     page.keyboard.press("u")
-    expect(page.get_by_role("heading", name="Nothing hangs in Loft yet")).to_be_visible()
+    expect(page.get_by_role("heading", name="Nothing hangs in Loft now")).to_be_visible()
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4), ("Pit", 1)]  # all of it is on record
 
 

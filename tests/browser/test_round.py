@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop
+from pages import open_workshop, post
 from serving import TABLET_HOST
 from support import NOW, Clock, piece_body
 
@@ -13,22 +13,14 @@ PIECES = 40
 
 
 def fill_room(page: Page, url: str) -> int:
-    made = page.request.post(
-        f"{url}/api/places",
-        data={
-            "name": "Long room",
-            "hooks_per_rod": [20, 20],
-            "setpoint": {"temperature_c": 13, "rh_percent": 78},
-            "by": "Ida",
-        },
-    ).json()
+    body = {"name": "Long room", "hooks_per_rod": [20, 20], "setpoint": {"temperature_c": 13, "rh_percent": 78}}
+    made = post(page, f"{url}/api/places", {**body, "by": "Ida"}).json()
     room = page.request.get(f"{url}/api/places/{made['id']}/room").json()
-    hung_on = datetime.fromtimestamp(NOW - 10 * DAY, UTC).date().isoformat()
+    hung_at = datetime.fromtimestamp(NOW - 10 * DAY, UTC).isoformat()
     for i in range(PIECES):
         rod = room["rods"][i // 20]
-        body = piece_body(room, tag=f"J-14-{i + 1:02d}", rod_id=rod["id"], hook=i % 20 + 1, hung_on=hung_on)
-        answer = page.request.post(f"{url}/api/pieces", data=body)
-        assert answer.ok, answer.text()
+        body = piece_body(room, tag=f"J-14-{i + 1:02d}", rod_id=rod["id"], hook=i % 20 + 1, at=hung_at)
+        post(page, f"{url}/api/pieces", body)
     return made["id"]
 
 

@@ -4,30 +4,27 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop
+from pages import open_workshop, post
 from support import Clock, sheet_body
 
 HOUR = 3600
 
 
 def make_batch(page: Page, url: str, code: str) -> int:
-    post = page.request.post
     if code == "J-01":
-        assert post(
-            f"{url}/api/places",
-            data={"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25}, "by": "Ida"},
-        ).ok
-    weigh = post(f"{url}/api/weigh-outs", data={"product": "Juniper salame", "sheet": sheet_body(), "by": "Ida"}).json()
+        cupboard = {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25}, "by": "Ida"}
+        post(page, f"{url}/api/places", cupboard)
+    begun = {"product": "Juniper salame", "sheet": sheet_body(), "by": "Ida"}
+    weigh = post(page, f"{url}/api/weigh-outs", begun).json()
     for thing in weigh["things"]:
         body = {
-            "uid": f"{code}-{thing['key']}",
             "key": thing["key"],
             "grams": round(thing["target_g"], 2),
             "lot": "",
             "by": "Ida",
         }
-        assert post(f"{url}/api/weigh-outs/{weigh['id']}/entries", data=body).ok
-    return post(f"{url}/api/weigh-outs/{weigh['id']}/batch", data={"code": code, "by": "Ida"}).json()["id"]
+        post(page, f"{url}/api/weigh-outs/{weigh['id']}/entries", body)
+    return post(page, f"{url}/api/weigh-outs/{weigh['id']}/batch", {"code": code, "by": "Ida"}).json()["id"]
 
 
 def note_ph(page: Page, ph: str) -> None:

@@ -14,7 +14,9 @@ router = APIRouter(prefix="/api", tags=["book"])
 
 
 @router.get("/book")
-def book(ctx: Ctx, words: Annotated[str, Query(max_length=100)] = "", drawer: finding.Filter = "all") -> finding.BatchesFound:
+def book(
+    ctx: Ctx, words: Annotated[str, Query(max_length=100)] = "", drawer: finding.Filter = "all"
+) -> finding.BatchesFound:
     """Batches whose code, product, tags, lots, people or notes hold the words, in whatever state."""
     return finding.find(ctx, words, drawer)
 

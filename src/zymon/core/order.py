@@ -21,6 +21,18 @@ def moment_of(at_s: float | None, now_s: float) -> float:
     return at_s
 
 
+def clock_off_s(sent_s: float, now_s: float) -> float:
+    """By how much a clock is off [s] that timed what it sends; what a sending takes, and a little more, is nothing.
+
+    Parameters: sent_s, when it was sent by that clock; now_s, when it came by ours [s].
+
+    >>> clock_off_s(7300.0, 100.0), clock_off_s(350.0, 100.0), clock_off_s(100.0, 7300.0)
+    (7200.0, 0.0, -7200.0)
+    """
+    off = sent_s - now_s
+    return off if abs(off) > CLOCK_AHEAD_S else 0.0
+
+
 def odd_moment(at_s: float, now_s: float) -> Said | None:
     """What is to be asked about the moment of an entry, None where nothing is. Parameters: at_s, now_s [s]."""
     if at_s > now_s + CLOCK_AHEAD_S:

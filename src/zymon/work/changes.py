@@ -13,6 +13,14 @@ from zymon.store.places import NotFoundError, place
 from .premises import Premises, moment
 
 
+# Where one state ends because the next began, nothing was changed: that is told by the life of the piece
+ENDS = {
+    "hanging": {"to_s", "ended_as", "ended_by"},
+    "piece_state": {"to_s"},
+    "weigh_out": {"ended_s", "end"},
+}
+
+
 class FieldChanged(BaseModel):
     """A field that was changed, before and after, as it is stored."""
 
@@ -55,7 +63,13 @@ def changes(shop: Premises, batch_id: int | None, day: date | None) -> Changes:
             low, high = int(begin.timestamp()), int((begin + timedelta(days=1)).timestamp()) - 1
         found = journal.lines(session, batch_id, low, high)
         days = list(dict.fromkeys(moment(at).astimezone(zone).date() for at in journal.days(session)))
-        return Changes(lines=[_line_out(session, x) for x in found], days=days)
+        return Changes(lines=[_line_out(session, x) for x in found if not _only_ends(x)], days=days)
+
+
+def _only_ends(of: JournalLine) -> bool:
+    """Whether something that was under way ended for the first time, and nothing else."""
+    before, after = orjson.loads(of.before), orjson.loads(of.after)
+    return set(after) <= ENDS.get(of.what, set()) and all(before.get(name) is None for name in after)
 
 
 def _line_out(session: Session, of: JournalLine) -> ChangeOut:

@@ -2892,6 +2892,8 @@ export interface components {
             elasticity: "elastic" | "firm" | "weight_led";
             /** Id */
             id: string;
+            /** Last */
+            last: string | null;
             /** Latest */
             latest: string | null;
             /** Link */
@@ -5365,6 +5367,8 @@ export interface components {
             by: string;
             /** Entries */
             entries: components["schemas"]["RoundEntry"][];
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * RoundOut

@@ -7,16 +7,36 @@ import { keys } from '../api/queries';
 /** Places whose dates are being made anew just now. */
 export const making = new SvelteSet<number>();
 
+const TOGETHER_MS = 150;
 const MOVED_BY_DATES = [['room'], ['piece'], keys.told, ['mending'], keys.today, keys.line];
 
 export function follow(queries: QueryClient): () => void {
   if (typeof EventSource === 'undefined') return () => undefined;
   const source = new EventSource('/api/follow');
+  let soon: ReturnType<typeof setTimeout> | undefined;
+  let cut = false;
+  /** Several places are often made one after the other: what is shown is asked for once. */
+  const ask = (): void => {
+    clearTimeout(soon);
+    soon = setTimeout(() => {
+      for (const queryKey of MOVED_BY_DATES) void queries.invalidateQueries({ queryKey });
+    }, TOGETHER_MS);
+  };
   source.addEventListener('making', (event) => making.add(Number(event.data)));
   source.addEventListener('made', (event) => {
     making.delete(Number(event.data));
-    for (const queryKey of MOVED_BY_DATES) void queries.invalidateQueries({ queryKey });
+    ask();
   });
-  source.addEventListener('error', () => making.clear());
-  return () => source.close();
+  source.addEventListener('error', () => {
+    making.clear();
+    cut = true;
+  });
+  source.addEventListener('open', () => {
+    if (cut) ask(); // what happened meanwhile was told to nobody
+    cut = false;
+  });
+  return () => {
+    clearTimeout(soon);
+    source.close();
+  };
 }

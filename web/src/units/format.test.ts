@@ -23,7 +23,7 @@ it('says a window shortly', () => {
 });
 
 it('writes weights and ages', () => {
-  expect(grams(1643.6)).toBe('1\u2009644 g');
+  expect(grams(1643.6)).toBe('1\u2009644\u00a0g');
   const now = Date.parse('2026-10-11T12:00:00Z');
   expect(age('2026-10-11T11:58:00Z', now)).toBe('2 min');
   expect(age('2026-10-10T12:00:00Z', now)).toBe('24 h');

@@ -73,8 +73,9 @@ export function dayRange(from: string, to: string): string {
 /** Much weight, in kilograms. */
 export const kilograms = (g: number): string => `${(g / 1000).toFixed(1)} kg`;
 export const grams = (g: number): string =>
-  `${Math.round(g).toLocaleString('en-GB').replace(/,/g, '\u2009')} g`;
-export const percent = (value: number, digits = 1): string => `${value.toFixed(digits)} %`;
+  `${Math.round(g).toLocaleString('en-GB').replace(/,/g, '\u2009')}\u00a0g`;
+export const percent = (value: number, digits = 1): string =>
+  `${value.toFixed(digits).replace('-', '\u2212')}\u00a0%`;
 
 /** A number as typed: decimal comma accepted; null when it is none. */
 export function typedNumber(text: string): number | null {
@@ -109,7 +110,7 @@ export const recipeGrams = (g: number): string =>
 
 /** A weight as the scale showed it: whole grams as they are, tenths where there were any. */
 export const gramsAsTyped = (g: number): string =>
-  `${Number(g.toFixed(1)).toLocaleString('en-GB').replace(/,/g, '\u2009')} g`;
+  `${Number(g.toFixed(1)).toLocaleString('en-GB').replace(/,/g, '\u2009')}\u00a0g`;
 
 /** This moment, as it is sent. */
 export const rightNow = (): string => new Date().toISOString();

@@ -1,5 +1,5 @@
 // The texts of what becomes of a piece, of the list of all batches, and of what was changed, in English.
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 const kinds = {
   in_salt: 'in salt',
@@ -13,6 +13,8 @@ const kinds = {
   kept: 'kept',
   gone: 'gone',
 };
+/** The same of many, as they are counted in a list. */
+const many: typeof kinds = { ...kinds, waiting: 'waiting for a hook' };
 const ways = {
   '': '',
   vacuum: 'vacuum bag',
@@ -27,6 +29,7 @@ const ways = {
 
 export const life = {
   kinds,
+  many,
   ways,
   title: 'What became of it',
   since: (what: string, day: string, place: string | null, by: string) =>
@@ -41,6 +44,7 @@ export const life = {
     last: (weight: string, day: string) => `last: ${weight}, ${day}`,
     neverWeighed: 'never weighed yet',
     notWeighed: 'not weighed',
+    weightOrNot: 'Type what the scale shows, or say that it was not weighed.',
     against: 'This stands against it:',
     nothingAgainst: 'Nothing stands against it.',
     then: 'And then?',
@@ -78,6 +82,8 @@ export const life = {
   scale: {
     says: (weight: string, loss: string, target: string, day: string) =>
       `${weight} on the scale ${day}: ${loss} of ${target}`,
+    doubted: (weight: string, day: string) =>
+      `${weight} on the scale ${day}, in doubt: it does not count yet`,
     never: 'Never weighed',
     model: (weight: string, loss: string) => `by the model about ${weight} now, ${loss}`,
     tag: (weight: string) => `tag: ${weight}`,

@@ -1,5 +1,5 @@
 // The texts of what goes wrong at the hook and how it is mended, of rods and of photos, in English.
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 export const mend = {
   title: {

@@ -1,5 +1,5 @@
 // The texts of the weigh round, in English.
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 export const round = {
   title: 'Weigh round',
@@ -54,6 +54,7 @@ export const round = {
     ready: 'Ready by weight: feel, and take down',
     fast: 'Too fast: move, or slow the air',
     soon: 'Ready this week',
+    clock: 'Timed anew',
     refused: 'Not taken',
     conflict: 'Weighed twice, differently: look again',
     back: 'Back to the room',

@@ -1,5 +1,5 @@
 // The texts of Salt and Today, in English.
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 export const salt = {
   title: 'Salt',
@@ -41,7 +41,6 @@ export const salt = {
   },
   careDo: { turn: 'Turn', drain: 'Pour off', rub: 'Rub', check: 'Look' },
   careDue: (what: string, when: string): string => `${what} ${when}`,
-  missed: (n: number): string => `left out ${n === 1 ? 'once' : `${n} times`}`,
   allDone: (what: string, tags: string): string => `${what}: ${tags}`,
   shedOf: (got: string, low: string, high: string): string =>
     `${got} poured off; ${low}–${high} is usual by now`,
@@ -165,6 +164,7 @@ export const today = {
   weight: 'by weight',
   cost: (what: string): string => `Put off: ${what}.`,
   missed: (n: number): string => `left out ${n === 1 ? 'once' : `${n} times`}`,
+  last: (day: string | null): string => (day === null ? 'not done yet' : `done last ${day}`),
   calendar: 'Calendar',
   calendarHint: 'The round as a calendar file; the same address can be subscribed to.',
   noted: (what: string): string => `Noted: ${what}`,

@@ -7,8 +7,7 @@ import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
 import { salt, today } from './en.salt';
 import { warm } from './en.warm';
-
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 export const words = {
   bench,

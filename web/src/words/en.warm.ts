@@ -1,5 +1,5 @@
 // The texts of Warm, in English.
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+import { plural } from './plural';
 
 export const warm = {
   title: 'Warm',

@@ -1,12 +1,7 @@
-import { readFileSync } from 'node:fs';
-
 import { expect, it } from 'vitest';
 
+import server from '../../../docs/formats/sentences.json';
 import { codes, said } from './said';
-
-const server = JSON.parse(
-  readFileSync(new URL('../../../docs/formats/sentences.json', import.meta.url), 'utf8'),
-) as string[];
 
 it('has a sentence for every code that the server can send, and none besides', () => {
   expect([...codes].sort()).toEqual([...server].sort());
@@ -14,7 +9,7 @@ it('has a sentence for every code that the server can send, and none besides', (
 
 it('tells values with their units, and how many more there are', () => {
   expect(said({ code: 'slip.swapped', values: { expected_g: 740, meant_g: 741 } })).toBe(
-    'expected about 740 g; digits swapped? 741 g',
+    'expected about 740\u00a0g; digits swapped? 741\u00a0g',
   );
   expect(said({ code: 'today.ready', values: { tags: 'J-1, J-2, J-3', more: 4 } })).toBe(
     'Ready by weight, feel and take down: J-1, J-2, J-3 and 4 more',

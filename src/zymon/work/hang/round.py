@@ -4,7 +4,7 @@ from zymon.core import scale
 from zymon.core.drying.judge import ask_range, judge
 from zymon.core.drying.sentinels import sentinels
 from zymon.core.errors import OutOfRangeError
-from zymon.core.order import CLOCK_AHEAD_S, moment_of
+from zymon.core.order import CLOCK_AHEAD_S, clock_off_s, moment_of
 from zymon.core.pieces import tag_grams
 from zymon.store import hang as store
 from zymon.store.database import Session
@@ -63,18 +63,21 @@ def round_of(shop: Premises, place_id: int) -> s.RoundOut:
 def enter(shop: Premises, body: s.RoundIn) -> s.RoundAnswer:
     """Store the weights of a round. One that cannot be stored is refused for itself; the others count."""
     stored: dict[str, tuple[s.Outcome, str, int | None]] = {}
+    off_s = 0.0 if body.sent_at is None else clock_off_s(body.sent_at.timestamp(), shop.now_s)
     with shop.changing(body.by) as session:
         for entry in body.entries:
-            stored[entry.uid] = _store(session, entry, body.by, shop.now_s)
+            stored[entry.uid] = _store(session, entry, off_s, body.by, shop.now_s)
     with shop.db.reading() as session:
         return s.RoundAnswer(answers=[_answer(shop, session, e, *stored[e.uid]) for e in body.entries])
 
 
-def _store(session: Session, entry: s.RoundEntry, by: str, now_s: int) -> tuple[s.Outcome, str, int | None]:
+def _store(
+    session: Session, entry: s.RoundEntry, off_s: float, by: str, now_s: int
+) -> tuple[s.Outcome, str, int | None]:
     known = store.weighing_of_uid(session, entry.uid)
     if known is not None:
         return "same", "", known.id
-    at_s = int(moment_of(entry.at.timestamp(), now_s))
+    at_s = int(moment_of(entry.at.timestamp() - off_s, now_s))
     try:
         of = store.piece(session, entry.piece_id)
         if at_s > now_s + CLOCK_AHEAD_S:
@@ -91,7 +94,7 @@ def _store(session: Session, entry: s.RoundEntry, by: str, now_s: int) -> tuple[
     except (OutOfRangeError, NotFoundError, ClashError) as error:
         return "refused", str(error), None
     if twice is None:
-        return "stored", "", made.id
+        return "stored", f"the clock of the tablet was {off_s / 3600:+.1f} h off: allowed for" if off_s else "", made.id
     said = f"{twice.by} weighed it at the same time: {twice.gross_g:g} g"
     agree = scale.agree(scale.Reading(twice.at_s, twice.gross_g), scale.Reading(at_s, entry.gross_g))
     return ("again" if agree else "conflict"), said, made.id

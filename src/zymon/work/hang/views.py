@@ -88,7 +88,8 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
     judged = judge(core, made, at_s)
     said = scale_out(of, made)
     model_g = core.gross_at(made.loss_percent / 100)
-    lost = made.loss_percent if said is None else said.loss_percent
+    believed = None if said is None or said.doubt else said  # a reading in doubt is shown, yet draws no piece
+    lost = made.loss_percent if believed is None else believed.loss_percent
     size = outline(core, lost / 100)
     where = last_hanging(of)
     over_s = passes_over_s(core, made) if hangs else None
@@ -108,7 +109,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         girth_target=round(size.girth_target, 4),
         start_weight_g=of.start_weight_g,
         scale=said,
-        weight_now_g=round(model_g, 1) if said is None else said.gross_g,
+        weight_now_g=round(model_g, 1) if believed is None else believed.gross_g,
         loss_percent=round(lost, 2),
         model_weight_g=round(model_g, 1),
         model_loss_percent=round(made.loss_percent, 2),

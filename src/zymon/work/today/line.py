@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 
 from zymon.core.say import Said, Value
 from zymon.core.schedule import Chore
@@ -22,6 +23,7 @@ class LineOfRound:
     place: str | None = None
     cost: Said | None = None
     missed: int = 0
+    last: datetime | None = None  # when it was done last, of what is done again and again
     action: ActionOut | None = None
     link: str | None = None
 

@@ -56,6 +56,7 @@ def salt_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[
             place,
             said("cost.as_said", text=first.cost),
             max(care.missed for _, care in found),
+            min((care.last for _, care in found if care.last), default=None),
             ActionOut(station="salt", kinds=[kind], pieces=[card.id for card, _ in found], takes_grams=kind == "drain"),
             f"/salt/{found[0][0].id}",
         )

@@ -37,6 +37,7 @@ class ChoreOut(BaseModel):
     latest: datetime | None
     cost: SaidOut | None
     missed: int
+    last: datetime | None
     action: ActionOut | None
     link: str | None
 

@@ -41,6 +41,7 @@ def _out(line: LineOfRound, now_s: int) -> s.ChoreOut:
         latest=None if chore.latest_s is None else moment(chore.latest_s),
         cost=None if line.cost is None else SaidOut.model_validate(line.cost),
         missed=line.missed,
+        last=line.last,
         action=line.action,
         link=line.link,
     )

@@ -108,7 +108,11 @@
           {#if data.sheet.plan.salting !== 'in_the_mince' && data.pieces.length === 0}
             <p class="mt-4"><a class="btn btn-primary min-h-11" href={p('/salt')}>{say.toSalt}</a></p>
           {/if}
-          <details class="mt-4" open={data.pieces.length === 0 && data.sheet.plan.salting === 'in_the_mince'}>
+          <details
+            class="mt-4"
+            open={data.pieces.every((one) => one.life.kind === 'waiting') &&
+              data.sheet.plan.salting === 'in_the_mince'}
+          >
             <summary class="min-h-11 cursor-pointer py-2 font-semibold"
               >{data.sheet.plan.salting === 'in_the_mince' ? say.tagMore : say.saltedElsewhere}</summary
             >

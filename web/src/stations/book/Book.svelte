@@ -37,7 +37,7 @@
   const batches = $derived(found.data?.batches ?? []);
   const states = (of: Schema['BatchFound']): string =>
     Object.entries(of.states)
-      .map(([kind, many]) => `${many} ${words.life.kinds[kind as keyof typeof words.life.kinds]}`)
+      .map(([kind, count]) => `${count} ${words.life.many[kind as keyof typeof words.life.many]}`)
       .join(', ');
 </script>
 
@@ -62,10 +62,10 @@
         aria-label={say.search}
         bind:value={search}
       />
-      <div class="flex flex-wrap" role="group" aria-label={say.title}>
+      <div class="flex flex-wrap gap-x-2" role="group" aria-label={say.title}>
         {#each drawers as name (name)}
           <button
-            class="drawer"
+            class="sort"
             class:on={drawer === name}
             aria-pressed={drawer === name}
             onclick={() => (drawer = name)}
@@ -125,12 +125,12 @@
     gap: 0.4rem 1rem;
     align-content: flex-start;
   }
-  .drawer {
+  .sort {
     min-height: 44px;
     padding: 0 0.6rem;
     cursor: pointer;
   }
-  .drawer.on {
+  .sort.on {
     font-weight: 600;
     box-shadow: inset 0 -3px 0 0 var(--color-primary);
   }

@@ -21,10 +21,20 @@
   );
   const told = $derived(
     [
-      piece.weight_g === null ? '' : grams(piece.weight_g),
+      grams(piece.weight_g ?? piece.start_g),
       piece.loss_percent === null ? '' : percent(piece.loss_percent),
       piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(grams(piece.tag_g)) : '',
     ].filter(Boolean),
+  );
+  /** Raw before the hook, darker on it, dry after it; only an outline where nothing is left. */
+  const inks = $derived(
+    {
+      in_salt: ['var(--meat-raw)', 'var(--meat-line)'],
+      out: ['var(--meat-raw)', 'var(--meat-line)'],
+      waiting: ['var(--meat-raw)', 'var(--meat-line)'],
+      hanging: ['var(--meat-fresh)', 'var(--meat-line)'],
+      gone: ['none', 'var(--quiet)'],
+    }[piece.life.kind as string] ?? ['var(--meat-dry)', 'var(--meat-line)'],
   );
   const flat = $derived(shape === 'slab' || kind === 'belly' || kind === 'breast');
 </script>
@@ -38,9 +48,8 @@
       width={flat ? 18 : 14}
       height={flat ? 24 : 34}
       rx={flat ? 3 : 7}
-      fill={piece.life.kind === 'gone' ? 'none' : 'var(--meat)'}
-      fill-opacity={piece.life.kind === 'hanging' ? 0.95 : 0.6}
-      stroke="var(--meat)"
+      fill={inks[0]}
+      stroke={inks[1]}
       stroke-width="1.6"
       stroke-dasharray={piece.life.kind === 'gone' ? '3 2' : undefined}
     />

@@ -2,7 +2,7 @@
   // Beside the room when no piece is picked: what wants a hand, most pressing first.
   import type { Schema } from '../../api/client';
   import StateMark from '../../goods/StateMark.svelte';
-  import { kilograms, longDay, percent } from '../../units/format';
+  import { gramsAsTyped, kilograms, longDay, percent } from '../../units/format';
   import { words } from '../../words/en';
 
   let { room, onpick }: { room: Schema['Room']; onpick: (id: number) => void } = $props();
@@ -57,7 +57,10 @@
               />
               <span class="font-tag w-20 font-semibold">{card.tag}</span>
               <span class="quiet flex-1 truncate">{card.product}</span>
-              <span class="whitespace-nowrap">{card.scale ? '' : '~'}{percent(card.loss_percent)}</span>
+              <span class="whitespace-nowrap"
+                >{#if card.scale?.doubt}{gramsAsTyped(card.scale.gross_g)}
+                  ?{:else}{card.scale ? '' : '~'}{percent(card.loss_percent)}{/if}</span
+              >
             </button>
           </li>
         {/each}

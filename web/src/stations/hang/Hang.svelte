@@ -205,6 +205,11 @@
         <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
           <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
           <p class="quiet">
+            <a
+              class="text-base-content mr-2 underline underline-offset-4"
+              href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
+              >{words.place.climate} →</a
+            >
             {words.hang.pieces(pieces.length)}
             {#if making.has(placeId)}· <span role="status">{words.life.scale.making}</span>{/if}
             {#if room.data.ready_this_week}· <strong class="text-base-content"
@@ -230,9 +235,6 @@
               >{asList ? words.hang.drawing : words.hang.list}</button
             >
           </div>
-          <a class="place-link" href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
-            >{words.place.climate} →</a
-          >
         </div>
         {#if pieces.length === 0}
           <div class="mt-6 max-w-xl">
@@ -339,14 +341,6 @@
     color: var(--color-base-content);
     font-weight: 600;
     box-shadow: inset 0 -3px 0 -0px var(--color-primary);
-  }
-  .place-link {
-    display: inline-flex;
-    align-items: center;
-    min-height: 44px;
-    white-space: nowrap;
-    text-decoration: underline;
-    text-underline-offset: 4px;
   }
   .panel {
     width: 27rem;

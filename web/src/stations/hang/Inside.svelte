@@ -19,8 +19,9 @@
   );
   let moved = $state<number | null>(null); // day since hanging that is looked at; null is now
   let asked = $state<string | null>(null);
+  const chosen = $derived(piece.card.id);
   $effect(() => {
-    void piece.card.id;
+    void chosen;
     moved = null;
   });
   $effect(() => {

@@ -43,8 +43,9 @@
       : [],
   );
   let doing = $state<'down' | 'slice' | null>(null);
+  const chosen = $derived(card.id); // a newer date of the same piece closes no form
   $effect(() => {
-    void card.id;
+    void chosen;
     doing = null;
   });
 </script>
@@ -68,7 +69,9 @@
     <p class="text-lg whitespace-nowrap">{say.tag(grams(card.tag_g))}</p>
   </div>
   <p class="mt-1 text-lg" data-testid="scale">
-    {#if card.scale}
+    {#if card.scale?.doubt}
+      {say.doubted(gramsAsTyped(card.scale.gross_g), dayAndTime(card.scale.at))}
+    {:else if card.scale}
       {say.says(
         gramsAsTyped(card.scale.gross_g),
         percent(card.scale.loss_percent),

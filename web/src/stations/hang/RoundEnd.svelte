@@ -14,6 +14,7 @@
         [say.fast, answered.filter((e) => e.answer?.wants.includes('too_fast'))],
         [say.soon, answered.filter((e) => e.answer?.state === 'soon')],
         [say.conflict, answered.filter((e) => e.answer?.outcome === 'conflict')],
+        [say.clock, answered.filter((e) => e.answer?.outcome === 'stored' && e.answer.text)],
         [say.refused, answered.filter((e) => e.state === 'refused')],
       ] as [string, Entry[]][]
     ).filter(([, entries]) => entries.length > 0),

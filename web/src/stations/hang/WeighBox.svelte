@@ -23,8 +23,9 @@
     () => piece.card,
     (answer) => refresh(answer),
   );
+  const chosen = $derived(piece.card.id); // the same piece with a newer date leaves what is being typed alone
   $effect(() => {
-    void piece.card.id;
+    void chosen;
     entry.leave(untrack(() => early) ?? '');
     if (untrack(() => early) !== null) box?.focus();
   });

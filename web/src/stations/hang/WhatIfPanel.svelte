@@ -12,8 +12,9 @@
   let { piece }: { piece: Schema['PieceOut'] } = $props();
   const say = words.whatIf;
   const flow = new WhatIf(() => piece);
+  const chosen = $derived(piece.card.id); // a newer date of the same piece leaves the question as it is
   $effect(() => {
-    void piece;
+    void chosen;
     untrack(() => flow.reset());
   });
   const room = createQuery(() => roomQuery(piece.place_id));

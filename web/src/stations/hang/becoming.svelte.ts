@@ -77,7 +77,7 @@ export class Becoming {
     const gross_g = typedNumber(this.weight);
     this.problem = null;
     if (this.hangs && gross_g === null && !this.notWeighed) {
-      this.problem = words.errors.noNumber;
+      this.problem = this.weight.trim() ? words.errors.noNumber : words.life.takeDown.weightOrNot;
       return null;
     }
     if (this.busy) return null;

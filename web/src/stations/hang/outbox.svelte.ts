@@ -2,6 +2,7 @@
 // open, and sent as soon as there is a connection.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
+import { rightNow } from '../../units/format';
 import { words } from '../../words/en';
 
 export interface Entry {
@@ -89,6 +90,7 @@ export class Outbox {
           api.POST('/api/round', {
             body: {
               by,
+              sent_at: rightNow(),
               entries: batch.map(({ uid, piece_id, gross_g, at, confirmed }) => ({
                 uid,
                 piece_id,

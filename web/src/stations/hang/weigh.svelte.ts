@@ -3,7 +3,7 @@ import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
-import { grams, typedNumber } from '../../units/format';
+import { gramsAsTyped, typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 
 /** A piece as it is now; or null, it has to be asked for anew. */
@@ -65,7 +65,7 @@ export class WeighEntry {
       );
       this.leave(this.text);
       this.refresh(null);
-      session.say(words.piece.stored(tag, grams(gross_g)), async () => {
+      session.say(words.piece.stored(tag, gramsAsTyped(gross_g)), async () => {
         for (const made of answer.made) this.refresh(await strike(made.id, 'undone at once'));
       });
       return true;

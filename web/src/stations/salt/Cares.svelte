@@ -27,7 +27,8 @@
       const late = cares.some((k) => new Date(k.latest).getTime() < now);
       const open = cares.some((k) => new Date(k.due_from).getTime() <= now);
       const missed = Math.max(...cares.map((k) => k.missed));
-      return { kind, of, due, late, open, missed, cost: cares[0]?.cost ?? '' };
+      const last = cares.flatMap((k) => (k.last === null ? [] : [k.last])).sort()[0] ?? null;
+      return { kind, of, due, late, open, missed, last, cost: cares[0]?.cost ?? '' };
     }),
   );
   async function done(kind: Kind, of: Card[]): Promise<void> {
@@ -62,7 +63,7 @@
             <strong class:text-warning={row.late}
               >{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</strong
             >
-            {#if row.missed}<span class="quiet">· {say.missed(row.missed)}: {row.cost}</span>{/if}
+            {#if row.missed}<span class="quiet">· {words.today.last(row.last && dayAndTime(row.last))}: {row.cost}</span>{/if}
           {:else}
             <span class="quiet">{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</span>
           {/if}

@@ -19,7 +19,12 @@
   const about = $derived(
     [
       chore.detail ? said(chore.detail) : '',
-      chore.missed && chore.elasticity === 'firm' ? say.missed(chore.missed) : '',
+      // what may wait is no debt that grows: it is told when it was done last
+      !chore.missed
+        ? ''
+        : chore.elasticity === 'firm'
+          ? say.missed(chore.missed)
+          : say.last(chore.last && dayAndTime(chore.last)),
       chore.cost ? say.cost(said(chore.cost)) : '',
     ]
       .filter(Boolean)
