@@ -12,7 +12,6 @@ from zymon.store.places import NotFoundError, place
 
 from .premises import Premises, moment
 
-
 # Where one state ends because the next began, nothing was changed: that is told by the life of the piece
 ENDS = {
     "hanging": {"to_s", "ended_as", "ended_by"},

@@ -238,6 +238,11 @@ def pieces_of(session: Session, batch: Batch) -> list[m.PieceOfBatch]:
     for piece in batch.pieces:
         found[piece.tag] = _hung(piece)
     ids = {one.tag: one.id for one in salted}
+    thrown = discarded(session, batch.id)
+    if thrown is not None:  # what never came to a hook went with its batch
+        gone = LifeOut(kind="gone", how="discarded", since=moment(thrown.at_s), place_id=None, place=None, by=thrown.by)
+        for tag in [t for t, one in found.items() if one.piece_id is None and one.life.kind != "gone"]:
+            found[tag] = found[tag].model_copy(update={"life": gone})
     return [found[tag].model_copy(update={"salt_id": ids.get(tag)}) for tag in sorted(found)]
 
 

@@ -63,7 +63,9 @@
             <strong class:text-warning={row.late}
               >{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</strong
             >
-            {#if row.missed}<span class="quiet">· {words.today.last(row.last && dayAndTime(row.last))}: {row.cost}</span>{/if}
+            {#if row.missed}<span class="quiet"
+                >· {words.today.last(row.last && dayAndTime(row.last))}: {row.cost}</span
+              >{/if}
           {:else}
             <span class="quiet">{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</span>
           {/if}

@@ -51,7 +51,7 @@ def _pieces() -> None:
         for column in ("was", "now"):
             correction.alter_column(column, type_=sa.String(length=40), existing_nullable=True)
     for column in ("was", "now"):
-        op.execute(f"UPDATE correction SET {column} = printf('%g', {column}) WHERE {column} IS NOT NULL")
+        op.execute(f"UPDATE correction SET {column} = printf('%.12g', {column}) WHERE {column} IS NOT NULL")
     op.add_column("weigh_out", sa.Column("meat_temperature_s", sa.Integer(), nullable=True))
 
 
