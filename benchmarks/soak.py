@@ -22,6 +22,8 @@ from zymon.store.hang import piece as stored_piece
 from zymon.work.as_forecast import core_piece
 from zymon.work.dates import history_of
 
+from .maker import Maker
+
 START = 1_791_000_000
 DAY = 86_400
 DAYS, PIECES, WEEK = 60, 40, 7
@@ -116,8 +118,8 @@ def measure() -> str:
     """Run it; the table."""
     began = time.perf_counter()
     with tempfile.TemporaryDirectory() as folder:
-        app = make_app(Settings(db=Path(folder) / "soak.db"), lambda: soak.now)
-        with TestClient(app) as client:
+        app = make_app(Settings(db=Path(folder) / "soak.db"), lambda: soak.now, behind_the_scenes=False)
+        with Maker(app) as client:
             soak = Soak(client)
             soak.set_up()
             with app.state.context.db.reading() as session:
@@ -133,7 +135,7 @@ def measure() -> str:
             with app.state.context.db.reading() as session:
                 again = forecast(history_of(session, soak.place, START + LOOKED_BACK_DAY * DAY))
             gone = [client.get("/api/devices").json()[0][key] for key in ("taken", "repeated", "impossible")]
-        app.state.context.db.close()
+        app.state.context.close()
     ends = [soak.truth(p, n, DAYS) for p, n in zip(pieces, soak.natures, strict=True)]
     held, asked = {0: 0, 1: 0}, {0: 0, 1: 0}
     for i, low, high, at in soak.windows:

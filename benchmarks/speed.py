@@ -24,6 +24,8 @@ from zymon.limits import shipped
 from zymon.settings import Settings
 from zymon.standins.chamber import SimulatedChamber
 
+from .maker import Maker
+
 NOW = 1_791_000_000
 DAY = 86_400
 ZYMON = Path(sys.executable).with_name("zymon")
@@ -34,11 +36,11 @@ def workshop(hooks: list[int]) -> Iterator[tuple[TestClient, int]]:
     """An empty workshop with one chamber."""
     with tempfile.TemporaryDirectory() as folder:
         app = make_app(Settings(db=Path(folder) / "bench.db"), lambda: NOW)
-        with TestClient(app) as client:
+        with Maker(app) as client:
             client.put("/api/workshop", json={"name": "Bench", "time_zone": "UTC"})
             place = client.post("/api/places", json={"name": "Cellar", "hooks_per_rod": hooks, "by": "Ida"}).json()
             yield client, place["id"]
-        app.state.context.db.close()
+        app.state.context.close()
 
 
 def best(times: int, call: Callable[[], object]) -> float:
@@ -142,6 +144,21 @@ def bring_in(client: TestClient, place: int, name: str, data: bytes) -> tuple[fl
     return read, time.perf_counter() - began
 
 
+def weigh(client: TestClient, place: int, piece: int, weight_g: float) -> tuple[float, float]:
+    """Seconds until a weight is acknowledged, and until all dates are made anew and sent; the worst of five."""
+    acknowledged, renewed = [], []
+    for turn in range(5):
+        body = {"gross_g": weight_g - turn, "by": "Ida", "sure": True}
+        began = time.perf_counter()
+        client.post(f"/api/pieces/{piece}/weighings", json=body).raise_for_status()
+        acknowledged.append(time.perf_counter() - began)
+        while client.get(f"/api/pieces/{piece}").json()["dates_being_made"]:
+            time.sleep(0.005)
+        client.get(f"/api/places/{place}/room").raise_for_status()
+        renewed.append(time.perf_counter() - began)
+    return max(acknowledged), max(renewed)
+
+
 def measure() -> str:
     """The table of speeds."""
     rows: list[tuple[str, str, str]] = []
@@ -164,23 +181,17 @@ def measure() -> str:
         piece = room["pieces"][7]["id"]
         weight = room["pieces"][7]["weight_now_g"]
 
-        def weigh() -> None:
-            body = {"gross_g": weight, "by": "Ida", "sure": True}
-            client.post(f"/api/pieces/{piece}/weighings", json=body).raise_for_status()
-            client.get(f"/api/places/{place}/room").raise_for_status()
-
+        acknowledged, renewed = weigh(client, place, piece, weight)
         rows.append(
-            ("weight stored, all dates of a 200-piece chamber renewed and sent", f"{best(3, weigh):.2f} s", "1 s")
+            ("weight acknowledged in a 200-piece chamber, stored for good", f"{acknowledged * 1000:.0f} ms", "100 ms")
         )
+        rows.append(("from that weight until all its dates are renewed and sent", f"{renewed:.2f} s", "1 s"))
     with workshop([50] * 10) as (client, place):
         bring_in(client, place, "room.json", hang_file(500, 40))
         piece = client.get(f"/api/places/{place}/room").json()["pieces"][0]["id"]
 
-        def renew() -> None:
-            client.post(f"/api/pieces/{piece}/weighings", json={"gross_g": 600, "by": "Ida", "sure": True})
-            client.get(f"/api/places/{place}/room").raise_for_status()
-
-        rows.append(("the same with 500 pieces", f"{best(3, renew):.2f} s", "3 s"))
+        acknowledged, renewed = weigh(client, place, piece, 600)
+        rows.append(("the same with 500 pieces", f"{acknowledged * 1000:.0f} ms, {renewed:.2f} s", "100 ms, 3 s"))
     bags = in_salt(300)
     rows.append(
         (

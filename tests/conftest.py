@@ -1,15 +1,13 @@
 """Fixtures shared by all tests: a clock that stands still, a workshop on real SQLite, and its API."""
 
-import itertools
 import os
 import shutil
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
 
 import pytest
+from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
-from httpx2 import Response
 from hypothesis import settings
 
 from support import Clock
@@ -26,18 +24,6 @@ settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 @pytest.fixture
 def clock() -> Clock:
     return Clock()
-
-
-class Maker(TestClient):
-    """A client that gives each entry an identity of its own, as the forms do, unless the test gives one."""
-
-    entries = itertools.count(1)
-
-    def request(self, method: str, url: Any, **given: Any) -> Response:
-        body = given.get("json")
-        if method in ("POST", "PUT") and isinstance(body, dict) and "uid" not in body:
-            given["json"] = {"uid": f"entry-{next(self.entries)}", **body}
-        return super().request(method, url, **given)
 
 
 @pytest.fixture(scope="session")

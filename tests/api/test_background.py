@@ -8,9 +8,9 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
 
-from conftest import Maker
 from support import NOW, Clock, piece_body
 from zymon.app import make_app
 from zymon.settings import Settings

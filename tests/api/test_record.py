@@ -180,7 +180,7 @@ def test_impossible_orders_are_refused_in_words(client: TestClient, line: dict[s
     assert take_down(client, line["piece"], kind="gone", how="discarded", not_weighed=True, note="sour").is_success
     clock.now += 3600
     refused(weigh(client, line["piece"], 600, days_ago=-0.01), "J-14-03")
-    refused(become(client, line["piece"], "kept"), "thrown away")
+    refused(become(client, line["piece"], "kept"), "nothing is done to it any more")
 
 
 def test_odd_orders_are_asked_and_kept_when_answered(client: TestClient, line: dict[str, int]) -> None:

@@ -27,6 +27,7 @@ SENTENCES: dict[str, str] = {
     "against.never_weighed": "it was never weighed: the tag wants {tag_g}",
     "against.over_target": "{gross_g} on the scale, the tag wants {tag_g}",
     "against.doubt": "its last weight, {gross_g}, is in doubt: weigh it again",
+    "against.no_record": "nothing is recorded of its salt and its cure: whether the hurdles are passed is not known",
     "against.hurdle": "{hurdle}: {state}",
     # the round
     "today.product": "{product}",
@@ -85,7 +86,7 @@ SENTENCES: dict[str, str] = {
     "today.fast": "Too fast, move or slow the air: {tags}",
     "today.doubt": "A weight in doubt, weigh again: {tags}",
     "today.weigh": "Worth weighing: {tags}",
-    "today.soon": "{tag} ready by weight",
+    "today.soon": "{tag} near its target: weigh it",
     # what putting a line off does
     "cost.as_said": "{text}",
     "cost.meat_warms": "the meat warms while it waits",

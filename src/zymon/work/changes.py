@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from zymon.store import bench, hang, journal
 from zymon.store.database import Session
-from zymon.store.models import JournalLine
+from zymon.store.models import JournalLine, Weighing
 from zymon.store.places import NotFoundError, place
 
 from .premises import Premises, moment
@@ -39,6 +39,7 @@ class ChangeOut(BaseModel):
     batch: str | None
     tag: str | None
     place: str | None
+    weighed_g: float | None  # of a weighing: the reading that was changed or struck
     fields: list[FieldChanged]
     reason: str
 
@@ -81,10 +82,16 @@ def _line_out(session: Session, of: JournalLine) -> ChangeOut:
         batch_id=of.batch_id,
         batch=None if of.batch_id is None else bench.batch(session, of.batch_id).code,
         tag=_tag(session, of.piece_id),
+        weighed_g=_weighed(session, of),
         place=None if of.place_id is None else place(session, of.place_id).name,
         fields=[FieldChanged(field=name, before=before.get(name), after=value) for name, value in after.items()],
         reason=of.reason,
     )
+
+
+def _weighed(session: Session, of: JournalLine) -> float | None:
+    found = session.get(Weighing, int(of.row)) if of.what == "weighing" else None
+    return None if found is None else found.gross_g
 
 
 def _tag(session: Session, piece_id: int | None) -> str | None:

@@ -2854,6 +2854,8 @@ export interface components {
             reason: string;
             /** Tag */
             tag: string | null;
+            /** Weighed G */
+            weighed_g: number | null;
             /** What */
             what: string;
         };

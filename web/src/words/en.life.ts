@@ -116,6 +116,7 @@ export const life = {
   },
   changes: {
     title: 'What was changed',
+    struck: 'struck through',
     hint: 'Every change of what had been entered: who, when, from what to what, and why. Nothing here can be changed.',
     day: 'day',
     lately: 'lately',

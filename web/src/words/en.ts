@@ -215,6 +215,7 @@ export const words = {
     on: 'on the day',
     today: 'today',
     toToday: 'back to today',
+    cameDown: 'when it came down',
     lost: (loss: string) => `${loss} lost`,
     rest: 'vacuum',
     restWeeks: (weeks: number, c: number) =>

@@ -47,6 +47,8 @@ const sentences: Record<string, (v: Values) => string> = {
   'against.never_weighed': (v) => `it was never weighed: the tag wants ${g(v.tag_g)}`,
   'against.over_target': (v) => `${g(v.gross_g)} on the scale, the tag wants ${g(v.tag_g)}`,
   'against.doubt': (v) => `its last weight, ${g(v.gross_g)}, is in doubt: weigh it again`,
+  'against.no_record': () =>
+    'nothing is recorded of its salt and its cure: whether the hurdles are passed is not known',
   'against.hurdle': (v) => `${hurdle(v.hurdle)}: ${state(v.state)}`,
   'today.product': (v) => `${v.product}`,
   'today.weigh_out': (v) => `Go on weighing out ${v.product}`,
@@ -105,7 +107,7 @@ const sentences: Record<string, (v: Values) => string> = {
   'today.fast': (v) => `Too fast, move or slow the air: ${tags(v)}`,
   'today.doubt': (v) => `A weight in doubt, weigh again: ${tags(v)}`,
   'today.weigh': (v) => `Worth weighing: ${tags(v)}`,
-  'today.soon': (v) => `${v.tag} ready by weight`,
+  'today.soon': (v) => `${v.tag} near its target: weigh it`,
   'cost.as_said': (v) => `${v.text}`,
   'cost.meat_warms': () => `the meat warms while it waits`,
   'cost.not_known_until_hung': () => `nobody knows how they dry until they hang`,

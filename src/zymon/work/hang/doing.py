@@ -262,6 +262,8 @@ def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None)
             for h in ledger.hurdles
             if h.name not in ("target_loss", "keeping") and h.state != "pass" and h.signed_by is None
         ]
+    else:
+        found.append(said("against.no_record"))
     return found
 
 

@@ -25,6 +25,11 @@
     if (field.endsWith('_g')) return gramsAsTyped(Number(value));
     return String(value);
   };
+  /** A line that strikes something through, and who did; what else it says is the reason. */
+  const struck = (line: Schema['ChangeOut']): { by: string } | null => {
+    const by = line.fields.find((one) => one.field === 'struck_by' && one.after !== null);
+    return by ? { by: String(by.after) } : null;
+  };
   const named = (field: string): string => field.replace(/_(s|g|c|mm|percent|id)$/, '').replace(/_/g, ' ');
 </script>
 
@@ -41,7 +46,9 @@
             href={p('/bench/batch/:id', { params: { id: String(line.batch_id) } })}>{line.batch}</a
           >{/if}
         {#if line.place}{line.place}{/if}
-        {#each line.fields as field (field.field)}
+        {#if line.weighed_g !== null}{gramsAsTyped(line.weighed_g)}{/if}
+        {#if struck(line)}<span class="field">{say.struck}</span>{/if}
+        {#each line.fields.filter((one) => !one.field.startsWith('struck_')) as field (field.field)}
           <span class="field"
             ><span class="quiet">{named(field.field)}</span>
             <s>{shown(field.field, field.before)}</s> → {shown(field.field, field.after)}</span
@@ -49,7 +56,7 @@
         {/each}
         {#if line.reason}<span class="quiet">“{line.reason}”</span>{/if}
       </span>
-      <span class="quiet">{line.by}</span>
+      <span class="quiet">{struck(line)?.by ?? line.by}</span>
     </li>
   {/each}
 </ul>

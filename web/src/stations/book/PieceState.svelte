@@ -1,6 +1,7 @@
 <script lang="ts">
   // A piece in a list, in whatever state: its shape, its tag, what it is, and a way to where it is.
   import type { Schema } from '../../api/client';
+  import { figureOf, outline as shapeOf } from '../../goods/shapes';
   import { p } from '../../shell/router';
   import { fullDay, grams, percent } from '../../units/format';
   import { words } from '../../words/en';
@@ -36,21 +37,20 @@
       gone: ['none', 'var(--quiet)'],
     }[piece.life.kind as string] ?? ['var(--meat-dry)', 'var(--meat-line)'],
   );
-  const flat = $derived(shape === 'slab' || kind === 'belly' || kind === 'breast');
+  const figure = $derived(figureOf(kind, shape));
+  /** Every piece at the same small size: a sign of what it is, not of how large it is. */
+  const box = $derived({ height: 33, width: { belly: 20, breast: 14, links: 4 }[figure as string] ?? 13 });
 </script>
 
 {#snippet inner()}
   <svg width="22" height="44" viewBox="0 0 22 44" aria-hidden="true">
     <path d="M11 0v8" stroke="var(--string)" stroke-width="1.4" />
-    <rect
-      x={flat ? 2 : 4}
-      y="8"
-      width={flat ? 18 : 14}
-      height={flat ? 24 : 34}
-      rx={flat ? 3 : 7}
+    <path
+      transform="translate(11 8)"
+      d={shapeOf(figure, box.height, box.width, 1)}
       fill={inks[0]}
       stroke={inks[1]}
-      stroke-width="1.6"
+      stroke-width="1.4"
       stroke-dasharray={piece.life.kind === 'gone' ? '3 2' : undefined}
     />
   </svg>

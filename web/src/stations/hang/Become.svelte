@@ -138,7 +138,7 @@
       {/each}
     </div>
   {/if}
-  <div class="mt-2 grid grid-cols-2 gap-3">
+  <div class="mt-2 grid grid-cols-2 items-end gap-3">
     {#if form.kind !== 'gone'}
       <label class="block">
         <span class="text-sm font-semibold">{say.place}</span>

@@ -202,7 +202,7 @@
   <div class="flex min-h-0 flex-1">
     <main class="min-w-0 flex-1 overflow-y-auto px-5 pt-3 pb-16 max-md:px-3">
       {#if room.data}
-        <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        <div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
           <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
           <p class="quiet">
             <a

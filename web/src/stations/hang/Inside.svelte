@@ -13,7 +13,8 @@
   const day = 86_400_000;
 
   const hung = $derived(new Date(piece.card.hung_at).getTime());
-  const today = $derived(Math.max(0, Math.round((now - hung) / day)));
+  const down = $derived(piece.hangs ? now : new Date(piece.card.life.since).getTime());
+  const today = $derived(Math.max(0, Math.round((down - hung) / day)));
   const last = $derived(
     Math.max(today + 7, Math.ceil((new Date(piece.curve.at.at(-1) ?? now).getTime() - hung) / day)),
   );
@@ -35,7 +36,8 @@
   }));
   const inside = $derived(query.data?.inside ?? piece.inside);
   const rest = $derived(query.data?.rest);
-  const when = $derived(moved === null ? say.today : shortDay(hung + moved * day));
+  const end = $derived(piece.hangs ? say.today : say.cameDown);
+  const when = $derived(moved === null ? end : shortDay(hung + moved * day));
   const closing = $derived(rest?.ring_index[0] !== undefined && rest.ring_index[0] > 0.08);
 </script>
 
