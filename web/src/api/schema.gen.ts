@@ -5552,8 +5552,12 @@ export interface components {
             leads: ("linear" | "square" | "by_weight" | "diffusion") | "aim";
             /** Mean Percent */
             mean_percent: number;
+            /** Open Salt */
+            open_salt: boolean;
             /** Out At */
             out_at: string | null;
+            /** Out Is Early */
+            out_is_early: boolean;
             /** Percent */
             percent: number;
             /** Place */
@@ -6926,10 +6930,17 @@ export interface components {
             /** Clock */
             clock: string;
             /**
+             * Dose
+             * @enum {string}
+             */
+            dose: "measured" | "sticks" | "free";
+            /**
              * Id
              * @enum {string}
              */
             id: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
+            /** May Be Free */
+            may_be_free: boolean;
             /** Name */
             name: string;
             /** Says */

@@ -5,8 +5,9 @@ from typing import Literal
 
 from ..drying.geometry import Kind, Shape
 from ..drying.history import Casing
+from ..salting.ways import Way
 
-SaltingWay = Literal["in_the_mince", "measured", "buried", "rub_and_drain", "pressed", "by_thickness"]
+SaltingWay = Literal["in_the_mince", Way]
 Warm = Literal["culture", "wild", "none"]
 Surface = Literal["mould", "vinegar", "leave"]
 

@@ -111,6 +111,20 @@ REGISTRY: dict[Way, SaltingWay] = {
 }
 
 
+TOO_EARLY_SHARE = 0.5  # of the level its core settles at, under which coming out is said to be early; practice
+
+
+def out_is_early(way: Way, free_salt: bool, core_share: float) -> bool:
+    """Whether a piece would come out of a measured dose long before its core has its salt.
+
+    Parameters: way; free_salt; core_share, of the level that the core settles at.
+
+    >>> out_is_early("measured", False, 0.49), out_is_early("measured", False, 0.5), out_is_early("buried", False, 0.1)
+    (True, False, False)
+    """
+    return not is_free(way, free_salt) and core_share < TOO_EARLY_SHARE
+
+
 def kind_of(way: Way, free_salt: bool) -> Kind:
     """Whether a way may wait. Parameters: way; free_salt, true where more salt lies on it than it is to take up.
 

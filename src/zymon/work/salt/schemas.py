@@ -10,7 +10,7 @@ from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.ledger.batch import State as HurdleState
 from zymon.core.salting.shed import Verdict
-from zymon.core.salting.ways import CareKind, Way
+from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
 from zymon.formats.recipe_file import LossBasis
 
@@ -93,6 +93,8 @@ class SaltCard(BaseModel):
     way: Way
     way_name: str
     free_salt: bool
+    open_salt: bool  # more salt lies on it than it is to take up
+    out_is_early: bool
     percent: float
     waits: Waits
     waits_says: str
@@ -166,6 +168,8 @@ class WayOut(BaseModel):
     says: str
     clock: str
     waits: str
+    dose: Dose
+    may_be_free: bool
 
 
 class WaitingBatch(BaseModel):

@@ -7,7 +7,7 @@ from zymon.core.ledger.clocks import cold_hurdle
 from zymon.core.salting.care import care_due, runs_dry
 from zymon.core.salting.clock import SaltClock, salt_clocks
 from zymon.core.salting.shed import ExpectedWeight, expected_weight, judge_weight
-from zymon.core.salting.ways import REGISTRY, Way
+from zymon.core.salting.ways import REGISTRY, Way, is_free, out_is_early
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import salt as store
 from zymon.store.bench import next_code
@@ -75,6 +75,8 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         way=way,
         way_name=REGISTRY[way].name,
         free_salt=bool(laid.free_salt),
+        open_salt=is_free(way, bool(laid.free_salt)),
+        out_is_early=out_is_early(way, bool(laid.free_salt), clock.core_share),
         percent=laid.percent or 0.0,
         waits=clock.kind,
         waits_says=REGISTRY[way].waits,
@@ -212,7 +214,15 @@ def _salt_out(session: Session, now_s: int, made: list[MadeOut]) -> s.SaltOut:
         made=made,
         pieces=cards(session, store.pieces_in_salt(session), now_s),
         ways=[
-            s.WayOut(id=key, name=way.name, says=way.says, clock=way.clock, waits=way.waits)
+            s.WayOut(
+                id=key,
+                name=way.name,
+                says=way.says,
+                clock=way.clock,
+                waits=way.waits,
+                dose=way.dose,
+                may_be_free=way.may_be_free,
+            )  # fmt: skip
             for key, way in REGISTRY.items()
         ],
         waiting=waiting(session),

@@ -24,7 +24,7 @@
   }));
   const families = $derived((reference.data?.families ?? []).filter((f) => !f.minced));
   const form = $derived(
-    families.length ? new IntoSaltForm(salt.waiting, families, places, salt.next_code) : null,
+    families.length ? new IntoSaltForm(salt.waiting, families, places, salt.next_code, salt.ways) : null,
   );
 
   async function put(event: SubmitEvent): Promise<void> {
@@ -94,7 +94,7 @@
         {one.says}; {one.clock}. <span class="first-letter:uppercase">{one.waits}.</span>
       </p>
     {/each}
-    {#if form.way === 'pressed'}
+    {#if form.chosenWay?.may_be_free}
       <label class="flex min-h-11 items-center gap-2"
         ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={form.free} />{say.free}</label
       >

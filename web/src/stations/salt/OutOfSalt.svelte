@@ -46,7 +46,7 @@
     }}
   >
     <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
-    {#if card.core_share < 0.5 && !card.free_salt && card.way !== 'buried'}<p class="text-warning">
+    {#if card.out_is_early}<p class="text-warning">
         {say.early}
       </p>{/if}
     <div class="flex flex-wrap items-end gap-3">

@@ -109,11 +109,8 @@
               <span class="font-sans text-base font-normal">{group.first.product}</span>
             </h2>
             <p class="quiet text-sm">
-              {say.dose(
-                group.first.way_name,
-                tidyNumber(group.first.percent, 2),
-                group.first.free_salt || group.first.way === 'buried',
-              )} · {group.first.waits_says}
+              {say.dose(group.first.way_name, tidyNumber(group.first.percent, 2), group.first.open_salt)} · {group
+                .first.waits_says}
             </p>
           </div>
           <Cares cards={group.cards} {now} busy={desk.busy} ondone={care} />

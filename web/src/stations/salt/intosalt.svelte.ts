@@ -30,6 +30,7 @@ export class IntoSaltForm {
     private readonly families: Schema['FamilyOut'][],
     places: Schema['PlaceOut'][],
     nextCode: string,
+    private readonly ways: Schema['WayOut'][],
   ) {
     this.place = (places.find((one) => one.kind === 'salt') ?? places[0])?.id ?? 0;
     this.code = nextCode;
@@ -64,8 +65,13 @@ export class IntoSaltForm {
     this.muscles = this.muscles.map((one) => ({ ...one, across: tidyNumber(found.across_mm, 0) }));
   }
 
+  get chosenWay(): Schema['WayOut'] | undefined {
+    return this.ways.find((one) => one.id === this.way);
+  }
+
   get openSalt(): boolean {
-    return this.way === 'buried' || (this.way === 'pressed' && this.free);
+    const chosen = this.chosenWay;
+    return chosen?.dose === 'free' || (chosen?.may_be_free === true && this.free);
   }
 
   /** Salt to weigh for what is typed so far [g]; null with open salt or without weights. */

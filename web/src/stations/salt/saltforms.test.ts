@@ -13,6 +13,11 @@ const families = [
   { id: 'neck', name: 'Cured neck', salting: 'measured', salt_percent: 2.8, shape: 'cylinder', kind: 'whole_muscle', across_mm: 95 },
   { id: 'leg', name: 'Small leg', salting: 'buried', salt_percent: 6, shape: 'irregular', kind: 'ham', across_mm: 140 },
 ] as unknown as Schema['FamilyOut'][]; // prettier-ignore
+const ways = [
+  { id: 'measured', dose: 'measured', may_be_free: false },
+  { id: 'buried', dose: 'free', may_be_free: false },
+  { id: 'pressed', dose: 'measured', may_be_free: true },
+] as Schema['WayOut'][];
 const places = [
   { id: 1, kind: 'chamber' },
   { id: 2, kind: 'salt' },
@@ -21,20 +26,20 @@ const PATH = '/api/salt';
 
 describe('into the salt', () => {
   it('takes a batch of the Bench with as many muscles as it weighs', () => {
-    const form = new IntoSaltForm(waiting, families, places, 'N-11');
+    const form = new IntoSaltForm(waiting, families, places, 'N-11', ways);
     expect([form.batch, form.place, form.muscles.length, form.percent]).toEqual([8, 2, 4, '2.75']);
     expect(form.muscles[0]).toEqual({ raw: '', across: '92' });
   });
 
   it('takes a muscle that never lay on the Bench by its family, skin and open salt of a leg too', () => {
-    const form = new IntoSaltForm([], families, places, 'M-04');
+    const form = new IntoSaltForm([], families, places, 'M-04', ways);
     form.pickFamily('leg');
     expect([form.way, form.openSalt, form.geometry, form.skin]).toEqual(['buried', true, 'sphere', '40']);
     expect(form.dose).toBeNull(); // buried in salt there is no dose
   });
 
   it('weighs the salt while the weights are typed', () => {
-    const form = new IntoSaltForm(waiting, families, places, 'N-11');
+    const form = new IntoSaltForm(waiting, families, places, 'N-11', ways);
     expect(form.dose).toBeNull();
     form.muscles = [
       { raw: '1480', across: '92' },
@@ -47,7 +52,7 @@ describe('into the salt', () => {
 
   it('puts in what has a weight, all or none', async () => {
     const server = new FakeServer().on(PATH, { status: 201, body: { pieces: [] } });
-    const form = new IntoSaltForm(waiting, families, places, 'N-11');
+    const form = new IntoSaltForm(waiting, families, places, 'N-11', ways);
     form.muscles = [
       { raw: '1480', across: '92' },
       { raw: '15 kg', across: '95' },
@@ -67,7 +72,7 @@ describe('into the salt', () => {
 
   it('does nothing without a weight, and says so', async () => {
     const server = new FakeServer();
-    const form = new IntoSaltForm(waiting, families, places, 'N-11');
+    const form = new IntoSaltForm(waiting, families, places, 'N-11', ways);
     expect(await form.put()).toBeNull();
     expect([form.fault === null, server.bodies(PATH).length]).toEqual([false, 0]);
   });
