@@ -99,14 +99,14 @@ def build(file: Path, now_s: int) -> None:
         session.flush()
         for made in stored.values():
             tell(session, made.id, now_s)
-        _mend_a_slip(session, now_s)
+        _mend_a_slip(session)
         lay_the_bench(session, stored["Warm Cupboard"], now_s)
         lay_in_salt(session, stored["Salt Fridge"], now_s)
         warm_up(session, stored["Warm Cupboard"], now_s)
     db.close()
 
 
-def _mend_a_slip(session: Session, now_s: int) -> None:
+def _mend_a_slip(session: Session) -> None:
     """Two pieces were mixed up at the scale: put right on record."""
     of, other = (hang.piece_of_tag(session, tag) for tag in ("J-21-03", "J-21-05"))
     assert of is not None

@@ -222,7 +222,7 @@ def _salt_out(session: Session, now_s: int, made: list[MadeOut]) -> s.SaltOut:
                 waits=way.waits,
                 dose=way.dose,
                 may_be_free=way.may_be_free,
-            )  # fmt: skip
+            )
             for key, way in REGISTRY.items()
         ],
         waiting=waiting(session),
