@@ -164,6 +164,7 @@ export const today = {
   weight: 'by weight',
   cost: (what: string): string => `Put off: ${what}.`,
   missed: (n: number): string => `left out ${n === 1 ? 'once' : `${n} times`}`,
+  doneAt: 'What is ticked was done',
   last: (day: string | null): string => (day === null ? 'not done yet' : `done last ${day}`),
   calendar: 'Calendar',
   calendarHint: 'The round as a calendar file; the same address can be subscribed to.',

@@ -3,6 +3,8 @@
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber, tareParts } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { grams, typedNumber } from '../../units/format';
@@ -24,6 +26,7 @@
   let problem = $state<string | null>(null);
   let where = $state<string | null>(null);
   let busy = $state(false);
+  const when = new Moment();
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -44,7 +47,7 @@
         api.POST('/api/batches/{batch_id}/pieces', {
           params: { path: { batch_id: batch.id } },
           body: {
-            ...head(),
+            ...head(when),
             pieces: [
               {
                 tag: label,
@@ -113,6 +116,7 @@
     <Field label={say.string} numeric bind:value={tare.string} />
     <Field label={say.coat} numeric bind:value={tare.coat} />
   </div>
+  <When {when} />
   {#if problem}<p class="text-error mt-2 first-letter:uppercase" role="alert">{problem}</p>{/if}
   <button class="btn btn-primary btn-lg mt-3">{say.add}</button>
 </form>

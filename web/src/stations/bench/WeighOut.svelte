@@ -8,6 +8,7 @@
   import { lineQuery } from '../../api/queries';
   import { navigate, p, route } from '../../shell/router';
   import Reason from '../../forms/Reason.svelte';
+  import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
   import { recipeGrams, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -173,6 +174,7 @@
                 {/each}
               </datalist>
             </label>
+            <When when={flow.when} />
             {#if flow.asked !== null}
               <div class="off-mark" role="alert">
                 <p class="text-xl">{say.far}</p>

@@ -1,6 +1,7 @@
 // One thing at a time: which is next, what was poured, and what to do about a pour that went wrong.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
+import { When } from '../../forms/when.svelte';
 import { typedNumber } from '../../units/format';
 import { words } from '../../words/en';
 import { isFar, uid } from './pours';
@@ -15,6 +16,7 @@ interface Unsent {
   lot: string;
   /** What this screen showed to be in the bowl of it. */
   seen_g: number;
+  at: string | null;
 }
 
 export class WeighOut {
@@ -26,6 +28,7 @@ export class WeighOut {
   problem = $state<string | null>(null);
   unsent = $state<Unsent | null>(null);
   busy = $state(false);
+  readonly when = new When();
 
   constructor(readonly id: number) {
     try {
@@ -100,11 +103,23 @@ export class WeighOut {
 
   private async note(key: string, grams: number): Promise<void> {
     if (this.unsent) return this.send(); // what waits to be sent goes first, and is never written over
+    const at = this.moment();
+    if (at === undefined) return;
     const seen_g = this.things.find((thing) => thing.key === key)?.weighed_g ?? 0;
-    this.unsent = { uid: uid(), key, grams, seen_g, lot: this.lot.trim() };
+    this.unsent = { uid: uid(), key, grams, seen_g, lot: this.lot.trim(), at };
     localStorage.setItem(this.kept, JSON.stringify(this.unsent));
     this.typed = '';
     await this.send();
+  }
+
+  /** The moment it is of, null for now; undefined where it cannot be read, which is said. */
+  private moment(): string | null | undefined {
+    try {
+      return this.when.at;
+    } catch (error) {
+      this.problem = error instanceof Error ? error.message : words.errors.unexpected(0);
+      return undefined;
+    }
   }
 
   /** Send what is kept here; sent twice it counts once. */
@@ -140,7 +155,7 @@ export class WeighOut {
       take(
         api.POST('/api/weigh-outs/{weigh_out_id}/rescale', {
           params: { path: { weigh_out_id: this.id } },
-          body: { key: thing.key, ...head() },
+          body: { key: thing.key, ...head(this.when) },
         }),
       ),
     );
@@ -164,7 +179,7 @@ export class WeighOut {
       take(
         api.PUT('/api/weigh-outs/{weigh_out_id}/temperature', {
           params: { path: { weigh_out_id: this.id } },
-          body: { temperature_c: celsius, ...head() },
+          body: { temperature_c: celsius, ...head(this.when) },
         }),
       ),
     );

@@ -2,6 +2,8 @@
   // What was declared of a piece when it was hung; a wrong value is corrected on record.
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { dayAndTime, fullDay, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import type { Refresh } from './weigh.svelte';
@@ -30,6 +32,7 @@
   let value = $state('');
   let reason = $state('');
   let problem = $state<string | null>(null);
+  const when = new Moment();
 
   function begin(field: Field): void {
     correcting = correcting === field ? null : field;
@@ -53,12 +56,13 @@
               field: correcting,
               value: correcting === 'casing' ? (value as Schema['PieceOut']['casing']) : number,
               reason,
-              ...head(),
+              ...head(when),
             },
           }),
         ),
       );
       correcting = null;
+      when.clear();
     } catch (error) {
       problem = error instanceof Error ? error.message : words.errors.unexpected(0);
     }
@@ -109,6 +113,7 @@
               required
             />
             <button class="btn btn-primary min-h-11">OK</button>
+            <div class="w-full"><When {when} /></div>
             {#if problem}<p class="text-error w-full first-letter:uppercase" role="alert">{problem}</p>{/if}
           </form>
         {/if}

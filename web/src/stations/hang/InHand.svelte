@@ -1,6 +1,7 @@
 <script lang="ts">
   // What is in the hand, and where else it could hang.
   import type { Schema } from '../../api/client';
+  import When from '../../forms/When.svelte';
   import { p } from '../../shell/router';
   import { words } from '../../words/en';
   import { hand } from './hand.svelte';
@@ -18,6 +19,7 @@
         >{place.name}<span class="quiet font-normal">{say.free(place.hooks - place.pieces)}</span></a
       >
     {/each}
+    <When when={hand.when} />
     <button class="min-h-11 underline underline-offset-4" onclick={() => (hand.holds = null)}
       >{say.leave}</button
     >

@@ -2,6 +2,8 @@
   // What a batch in salt wants done again and again: one touch for all its pieces.
   import type { Schema } from '../../api/client';
   import { optionalNumber } from '../../forms/typed';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
@@ -12,11 +14,12 @@
     cards: Card[];
     now: number;
     busy: boolean;
-    ondone: (kind: Kind, cards: Card[], liquid: number | null) => Promise<void>;
+    ondone: (kind: Kind, cards: Card[], liquid: number | null, when: Moment) => Promise<void>;
   }
   let { cards, now, busy, ondone }: Props = $props();
   const say = words.salt;
   let liquid = $state('');
+  const when = new Moment();
 
   const kinds = $derived([...new Set(cards.flatMap((c) => c.care.map((k) => k.kind)))]);
   const rows = $derived(
@@ -34,7 +37,7 @@
   async function done(kind: Kind, of: Card[]): Promise<void> {
     try {
       const grams = kind === 'drain' ? optionalNumber(liquid) : null;
-      await ondone(kind, of, grams === null ? null : grams / of.length);
+      await ondone(kind, of, grams === null ? null : grams / of.length, when);
       liquid = '';
     } catch (error) {
       session.complain(error);
@@ -73,6 +76,7 @@
       </li>
     {/each}
   </ul>
+  <When {when} label={words.today.doneAt} />
 {/if}
 
 <style>

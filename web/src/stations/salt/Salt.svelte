@@ -4,6 +4,7 @@
 
   import type { Schema } from '../../api/client';
   import { keys, lineQuery, saltQuery } from '../../api/queries';
+  import type { When } from '../../forms/when.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
@@ -74,12 +75,19 @@
     if (putting) putting = false;
     else if (picked) void navigate('/salt');
   }
-  async function care(kind: Schema['CareOut']['kind'], cards: Card[], liquid: number | null): Promise<void> {
+  async function care(
+    kind: Schema['CareOut']['kind'],
+    cards: Card[],
+    liquid: number | null,
+    when: When,
+  ): Promise<void> {
     const answer = await desk.note(
       kind,
       cards.map((c) => c.id),
       { value: liquid },
+      when,
     );
+    if (answer) when.clear();
     if (answer) session.say(say.allDone(say.care[kind], cards.map((c) => c.tag).join(', ')));
   }
 </script>

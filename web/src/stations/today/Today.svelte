@@ -6,6 +6,8 @@
 
   import { head } from '../../api/entry';
   import { keys, lineQuery, todayQuery } from '../../api/queries';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import Line from '../../shell/Line.svelte';
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
@@ -37,8 +39,9 @@
   const next = $derived(round.data?.later[0]);
 
   const unsent = new Unsent();
+  const when = new Moment();
   async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
-    const common = { ...head(), uid: unsent.of([action, way, grams]), note: '' };
+    const common = { ...head(when), uid: unsent.of([action, way, grams, when.text]), note: '' };
     if (action.station === 'warm') {
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
@@ -46,7 +49,7 @@
     } else if (way === 'swap') {
       const [piece_id, other_id] = action.pieces;
       const params = { path: { piece_id: piece_id ?? 0 } };
-      const body = { other_id: other_id ?? 0, ...head() };
+      const body = { other_id: other_id ?? 0, ...head(when) };
       await take(api.POST('/api/pieces/{piece_id}/swap', { params, body }));
       void client.invalidateQueries({ queryKey: ['room'] });
     } else if (action.station === 'hang') {
@@ -93,6 +96,7 @@
         <p class="mt-6 text-lg">{say.nothing}</p>
         {#if next}<p>{say.next(said(next.title), longDay(next.best))}</p>{/if}
       {/if}
+      {#if due.some((chore) => chore.action)}<When {when} label={say.doneAt} />{/if}
       {#each walk as stop (stop.chores[0]?.id)}
         <section class="mt-5" aria-label={`${words.stations[stop.station]} ${stop.place ?? ''}`}>
           <h2 class="stop">

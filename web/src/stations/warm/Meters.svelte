@@ -6,6 +6,8 @@
 
   import { head } from '../../api/entry';
   import { keys } from '../../api/queries';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
@@ -15,6 +17,7 @@
   const client = useQueryClient();
   let name = $state('');
   let slope = $state('');
+  const when = new Moment();
   $effect(() => {
     if (name === '' && meters[0]) name = meters[0].name;
   });
@@ -27,8 +30,9 @@
       return;
     }
     try {
-      await take(api.POST('/api/warm/meters', { body: { name, slope_percent: value, ...head() } }));
+      await take(api.POST('/api/warm/meters', { body: { name, slope_percent: value, ...head(when) } }));
       slope = '';
+      when.clear();
       await client.invalidateQueries({ queryKey: keys.warm });
     } catch (error) {
       session.complain(error);
@@ -59,5 +63,6 @@
       <input class="input min-h-11 w-32" inputmode="decimal" required bind:value={slope} /></label
     >
     <button class="btn min-h-11">{say.calibrate}</button>
+    <div class="w-full"><When {when} /></div>
   </form>
 </details>

@@ -6,8 +6,10 @@
 
   import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber } from '../../forms/typed';
-  import { tidyNumber, typedNumber } from '../../units/format';
+  import { rightNow, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
 
   interface Props {
@@ -18,11 +20,8 @@
   let { batch, places, ondone }: Props = $props();
   const say = words.warm.stage;
   const text = (value: number | null): string => (value === null ? '' : tidyNumber(value, 2));
-  /** A moment as the browser's own field wants it, in local time. */
-  const local = (at: Date): string =>
-    new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
   let place = $state(untrack(() => (places.find((p) => p.kind === 'warm') ?? places[0])?.id ?? 0));
-  let stuffed = $state(local(new Date()));
+  const stuffed = new Moment();
   let culture = $state<'slow' | 'medium' | 'fast' | 'wild' | 'none' | ''>(
     untrack(() => (batch.warm === 'wild' ? 'wild' : batch.warm === 'none' ? 'none' : 'medium')),
   );
@@ -35,7 +34,7 @@
   async function begin(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const ph = typedNumber(target);
-    if (ph === null || !stuffed) {
+    if (ph === null) {
       fault = words.errors.noNumber;
       return;
     }
@@ -45,7 +44,7 @@
           params: { path: { batch_id: batch.batch_id } },
           body: {
             place_id: place,
-            stuffed_at: new Date(stuffed).toISOString(),
+            stuffed_at: stuffed.at ?? rightNow(),
             culture: culture === '' ? null : culture,
             dextrose_percent: optionalNumber(dextrose),
             salt_percent: optionalNumber(salt),
@@ -70,7 +69,6 @@
         {#each places as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
       </select></label
     >
-    <Field label={say.stuffed} type="datetime-local" bind:value={stuffed} />
     <label class="block"
       ><span class="block text-sm font-semibold">{say.culture}</span>
       <select class="select min-h-11 w-full" bind:value={culture}>
@@ -83,6 +81,7 @@
     <Field label={say.start} numeric bind:value={start} />
     <Field label={say.target} numeric bind:value={target} />
   </div>
+  <When when={stuffed} label={say.stuffed} />
   {#if culture === 'wild'}<p class="text-warning mt-1">{say.wild}</p>{/if}
   {#if culture === 'none'}<p class="quiet mt-1 max-w-2xl">{say.none}</p>{/if}
   {#if fault}<p class="text-error mt-1 first-letter:uppercase" role="alert">{fault}</p>{/if}
