@@ -1,5 +1,6 @@
 """Hanging pieces: hang, move, take down and hang again, weigh, slice, strike through."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import func, select
@@ -406,6 +407,12 @@ def pieces_hanging(session: Session, place_id: int) -> list[Piece]:
     return [h.piece for h in hanging.unique()]
 
 
+def tags_hanging(session: Session, place_id: int) -> Sequence[str]:
+    """The tags that hang in a place."""
+    query = select(Piece.tag).join(Hanging).where(Hanging.place_id == place_id, Hanging.to_s.is_(None))
+    return session.scalars(query).all()
+
+
 def pieces_finished(session: Session, place_id: int, now_s: int) -> list[Piece]:
     """The latest pieces that hung in a place and were taken down, for its forecasts to learn from."""
     ended = session.scalars(
@@ -430,6 +437,12 @@ def pieces_in_places(session: Session) -> dict[int, int]:
 def hanging_count(session: Session) -> int:
     """How many pieces hang in the workshop."""
     return session.scalar(select(func.count()).select_from(Hanging).where(Hanging.to_s.is_(None))) or 0
+
+
+def how_many_hung(session: Session, place_id: int) -> int:
+    """How many pieces hang or ever hung in a place."""
+    query = select(func.count(Hanging.piece_id.distinct())).where(Hanging.place_id == place_id)
+    return session.scalar(query) or 0
 
 
 def pieces_that_hung(session: Session, place_id: int) -> list[Piece]:

@@ -1,14 +1,13 @@
 """What was told of each piece: kept right after its hanging and after each weighing, never altered."""
 
-from collections.abc import Mapping
+from dataclasses import dataclass
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zymon.core.drying.forecast import PieceForecast
 
-from .hang import pieces_hanging, standing
-from .models import ForecastRecord, Weighing
+from .models import ForecastRecord, Hanging, Piece, Weighing
 
 
 def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: int | None, now_s: int) -> None:
@@ -31,22 +30,34 @@ def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: in
     )
 
 
-def tell_what_is_new(session: Session, place_id: int, made: Mapping[str, PieceForecast], now_s: int) -> None:
-    """Keep a forecast for each hanging piece of a place whose latest weighing, or hanging, was not told of yet."""
-    hanging = pieces_hanging(session, place_id)
-    told_of = {
-        (piece_id, weighing_id)
-        for piece_id, weighing_id in session.execute(
-            select(ForecastRecord.piece_id, ForecastRecord.weighing_id).where(
-                ForecastRecord.piece_id.in_([p.id for p in hanging])
-            )
-        )
-    }
-    for piece in hanging:
-        stand = standing(piece)
-        latest = stand[-1].id if stand else None
-        if piece.tag in made and (piece.id, latest) not in told_of:
-            record(session, piece.id, made[piece.tag], latest, now_s)
+@dataclass(frozen=True)
+class Untold:
+    """A hanging piece of whose latest weighing, or whose hanging, no forecast was kept yet."""
+
+    tag: str
+    piece_id: int
+    weighing_id: int | None
+
+
+def not_told_yet(session: Session, place_id: int) -> list[Untold]:
+    """The hanging pieces of a place of which a forecast is still to be kept."""
+    latest = (
+        select(Weighing.id)
+        .where(Weighing.piece_id == Piece.id, Weighing.struck_s.is_(None))
+        .order_by(Weighing.at_s.desc(), Weighing.id.desc())
+        .limit(1)
+        .correlate(Piece)
+        .scalar_subquery()
+    )
+    hanging = (
+        select(Piece.tag, Piece.id, latest).join(Hanging).where(Hanging.place_id == place_id, Hanging.to_s.is_(None))
+    )
+    found = [Untold(tag, piece_id, weighing_id) for tag, piece_id, weighing_id in session.execute(hanging)]
+    kept = select(ForecastRecord.piece_id, ForecastRecord.weighing_id).where(
+        ForecastRecord.piece_id.in_([one.piece_id for one in found])
+    )
+    told_of = {(piece_id, weighing_id) for piece_id, weighing_id in session.execute(kept)}
+    return [one for one in found if (one.piece_id, one.weighing_id) not in told_of]
 
 
 def told(session: Session, piece_id: int) -> list[ForecastRecord]:

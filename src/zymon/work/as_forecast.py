@@ -1,5 +1,7 @@
 """A stored piece as the forecast sees it: what stands and is confirmed, where it hung, what was cut off."""
 
+from itertools import pairwise
+
 from zymon.core import scale
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
@@ -32,6 +34,8 @@ def start_at(of: Piece, at_s: float) -> float:
 def confirmed_ids(of: Piece) -> set[int]:
     """The weighings of a piece that a second reading agrees with."""
     stand = standing(of)
+    if all(b.at_s - a.at_s > scale.AGREE_WITHIN_S for a, b in pairwise(stand)):
+        return set()  # as nearly always: nobody weighed it twice in a row
     flags = scale.confirmed([scale.Reading(w.at_s, w.gross_g, w.kept) for w in stand])
     return {w.id for w, flag in zip(stand, flags, strict=True) if flag}
 
@@ -49,6 +53,8 @@ def core_piece(of: Piece) -> CorePiece:
     sure = confirmed_ids(of)
 
     def in_terms_of_now(w: Weighing) -> float:
+        if not of.cuts:
+            return w.gross_g
         net_g = net_weight(w.gross_g, of.tare_g)
         left = net_weight(start_g, of.tare_g) / net_weight(start_at(of, w.at_s), of.tare_g)
         return w.gross_g if left == 1.0 else of.tare_g + net_g * left

@@ -10,15 +10,23 @@ import numpy as np
 from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import Fitted, PieceForecast, fitted
 from zymon.core.drying.history import History
+from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.hooks import HookAir
 from zymon.core.drying.season import COMPARED_WEEKS, WEEK_S, YEAR_S
 from zymon.store.climate import hourly_log
 from zymon.store.database import Session
-from zymon.store.hang import hanging_now, last_hanging, pieces_finished, pieces_hanging, taken_down_at
+from zymon.store.hang import (
+    hanging_now,
+    last_hanging,
+    pieces_finished,
+    pieces_hanging,
+    tags_hanging,
+    taken_down_at,
+)
 from zymon.store.models import Piece
 from zymon.store.places import place, revisions, setpoint_at
 from zymon.store.sensors import offset_rh
-from zymon.store.told import tell_what_is_new
+from zymon.store.told import not_told_yet, record
 
 from .as_forecast import core_piece
 from .follow import Happening
@@ -70,6 +78,12 @@ class PlaceDates:
     def by_tag(self) -> dict[str, PieceForecast]:
         """The forecasts by tag."""
         return {} if self.fit is None else {tag: self.fit.forecasts[i] for tag, i in self.index.items()}
+
+    def core(self, of: Piece, revision: int) -> CorePiece:
+        """A piece as the forecast sees it: as it was seen when the dates were made, if nothing changed since."""
+        if self.fit is None or self.revision != revision or of.tag not in self.index:
+            return core_piece(of)
+        return self.fit.history.pieces[self.index[of.tag]]
 
     def hooks(self) -> dict[tuple[int, int], HookAir]:
         """What each hook was learned to do, by rod id and hook."""
@@ -136,9 +150,13 @@ class Dates:
             premises.followers.tell(Happening("making", place_id))
             with premises.db.reading() as session:
                 made = self._make(session, place_id, premises.now_s)
-            if made.fit is not None:
+                untold = not_told_yet(session, place_id)
+            if made.fit is not None and untold:
+                by_tag = made.by_tag()
                 with premises.db.writing("Zymon", premises.now_s) as session:
-                    tell_what_is_new(session, place_id, made.by_tag(), made.made_s)
+                    for piece in untold:
+                        if piece.tag in by_tag:
+                            record(session, piece.piece_id, by_tag[piece.tag], piece.weighing_id, made.made_s)
             premises.followers.tell(Happening("made", place_id))
 
     def _is_new(self, place_id: int, revision: int) -> bool:
@@ -183,7 +201,7 @@ class Dates:
         return self._make(session, place_id, now_s)
 
     def _knows(self, session: Session, kept: PlaceDates, place_id: int) -> bool:
-        return all(p.tag in kept.index for p in pieces_hanging(session, place_id))
+        return all(tag in kept.index for tag in tags_hanging(session, place_id))
 
     def being_made(self, session: Session, place_id: int) -> bool:
         """Whether something changed since the dates of a place were made."""

@@ -22,9 +22,9 @@ from zymon.store.climate import air_shift, series_along
 from zymon.store.database import Session
 from zymon.store.hang import (
     hanging_now,
+    how_many_hung,
     last_hanging,
     pieces_hanging,
-    pieces_that_hung,
     standing,
     state_now,
     taken_down_at,
@@ -61,8 +61,11 @@ def life_out(of: models.Piece) -> s.LifeOut:
     )
 
 
-def scale_out(of: models.Piece, made: PieceForecast | None) -> s.ScaleOut | None:
-    """What the scale said last of a piece, and whether that is in doubt. Parameters: made, None where nobody asked."""
+def scale_out(of: models.Piece, made: PieceForecast | None, core: CorePiece | None = None) -> s.ScaleOut | None:
+    """What the scale said last of a piece, and whether that is in doubt.
+
+    Parameters: made, None where nobody asked; core, the piece as the forecast sees it where that is known already.
+    """
     stand = standing(of)
     if not stand:
         return None
@@ -70,7 +73,7 @@ def scale_out(of: models.Piece, made: PieceForecast | None) -> s.ScaleOut | None
     sure = last.id in confirmed_ids(of)
     doubt = last.kept and not sure
     if made is not None and on_a_hook(of, last):
-        said = on_the_scale(core_piece(of), last.at_s)
+        said = on_the_scale(core or core_piece(of), last.at_s)
         doubt = said is not None and in_doubt(said, made)
     return s.ScaleOut(
         at=moment(last.at_s),
@@ -86,7 +89,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
     hangs = hanging_now(of) is not None
     at_s = now_s if hangs else (taken_down_at(of) or now_s)
     judged = judge(core, made, at_s)
-    said = scale_out(of, made)
+    said = scale_out(of, made, core)
     model_g = core.gross_at(made.loss_percent / 100)
     believed = None if said is None or said.doubt else said  # a reading in doubt is shown, yet draws no piece
     lost = made.loss_percent if believed is None else believed.loss_percent
@@ -138,7 +141,7 @@ def room(shop: Premises, session: Session, place_id: int) -> s.Room:
     of = place(session, place_id)
     dates = shop.dates.of_place(session, place_id, now_s)
     made = dates.by_tag()
-    cards = [card(p, core_piece(p), made[p.tag], now_s) for p in pieces_hanging(session, place_id)]
+    cards = [card(p, dates.core(p, of.revision), made[p.tag], now_s) for p in pieces_hanging(session, place_id)]
     week = now_s + SOON_DAYS * 86_400
     moved = air_shift(session, place_id, now_s) if cards else None
     rods = {r.id for r in of.rods}
@@ -166,7 +169,7 @@ def room(shop: Premises, session: Session, place_id: int) -> s.Room:
         water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
         shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
         dates_being_made=shop.dates.being_made(session, place_id),
-        hung_here=len(pieces_that_hung(session, place_id)),
+        hung_here=how_many_hung(session, place_id),
     )
 
 
