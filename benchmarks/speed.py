@@ -166,7 +166,7 @@ def follow(client: TestClient) -> "queue.Queue[int]":
 
 
 def weigh(client: TestClient, place: int, piece: int, weight_g: float) -> tuple[float, float]:
-    """Seconds until a weight is acknowledged, and until all dates are made anew and sent; of five: the slowest, the middle one."""
+    """Seconds until a weight is acknowledged (slowest of five), and until all dates are made and sent (median)."""
     acknowledged, renewed = [], []
     told = follow(client)
     for turn in range(5):

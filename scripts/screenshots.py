@@ -31,10 +31,9 @@ def take(
     tag: str = "",
     keys: str = "",
     recipe: str = "",
-    carry_to: str = "",
     grave: str = "",
 ) -> None:
-    """One picture: a page, perhaps with a piece picked or carried, a key pressed or a recipe opened."""
+    """One picture: a page, perhaps with a piece picked, a key pressed or a recipe opened."""
     context = browser.new_context(
         viewport={"width": size[0], "height": size[1]},
         reduced_motion="reduce",
@@ -51,10 +50,6 @@ def take(
         page.get_by_role("article", name=tag).wait_for()
         if grave:
             page.get_by_text(grave).wait_for()  # what goes wrong with it is worked out on demand
-    if carry_to:
-        page.keyboard.press("m")
-        page.get_by_role("contentinfo").get_by_role("link", name=carry_to).click()
-        page.get_by_role("heading", name=carry_to).wait_for()
     if recipe:
         page.get_by_label("Recipes").select_option(label=recipe)
         page.get_by_test_id("weeks").wait_for()
@@ -66,6 +61,10 @@ def take(
         page.get_by_label("Tare, g").fill("11")
         page.get_by_label("Diameter, mm").fill("58")
         page.get_by_test_id("target-weight").wait_for()
+    elif keys == "take down":
+        page.get_by_role("button", name="Take down").click()
+        page.get_by_text("And then?").wait_for()
+        page.get_by_role("button", name="Take it down").scroll_into_view_if_needed()
     elif keys:
         page.get_by_role("button", name=keys).first.click()
     page.wait_for_timeout(600)
@@ -90,8 +89,6 @@ def main() -> None:
             take(browser, pit, "hang")
             take(browser, pit, "hang-piece", tag="N-07-02")
             take(browser, loft, "hang-dark", dark=True, tag="B-10-03", grave="Drying too fast: a dry ring closes")
-            take(browser, pit, "hang-carry", tag="V-03-02", carry_to="Mill Loft")
-            take(browser, pit, "hang-list", keys="list")
             take(browser, loft, "hang-a-piece", keys="h")
             take(browser, pit, "hang-phone", PHONE)
             take(browser, pit, "piece-phone-dark", PHONE, dark=True, tag="J-22-02")
@@ -105,6 +102,8 @@ def main() -> None:
             take(browser, f"{home}/bench/batch/{batch}", "batch")
             take(browser, f"{home}/bench/limits", "limits")
             take(browser, f"{home}/today", "today")
+            take(browser, pit, "take-down", tag="J-20-05", keys="take down")
+            take(browser, f"{home}/book", "book")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
