@@ -89,7 +89,7 @@ def test_two_tabs_and_a_struck_entry(page: Page, serve, clock: Clock) -> None:
     expect(page.get_by_role("article", name="B-01-01")).to_contain_text("18 g poured off")
     other.get_by_label("Something else").last.select_option("discard")
     other.get_by_label("Why is it thrown away?").fill("smells sour")
-    other.get_by_role("button", name="Done").click()
+    other.get_by_role("button", name="Done", exact=True).click()
     expect(other.get_by_text("Nothing is in salt.")).to_be_visible()
     page.get_by_role("button", name="Poured off").click()  # this tab does not know yet
     expect(page.get_by_role("alert").filter(has_text="B-01-01 was thrown away")).to_be_visible()
