@@ -436,6 +436,20 @@ def test_a_round_allows_for_the_tablets_clock(client: TestClient, line: dict[str
     assert (refused["outcome"], "clock of the tablet" in refused["text"]) == ("refused", True)
 
 
+def test_what_a_correction_or_a_taking_back_changed_is_told_to_the_last_digit_and_with_its_reason(
+    client: TestClient, line: dict[str, int], chamber: dict
+) -> None:
+    heavy = hung(client, chamber, tag="H-1", hook=3, batch_code="H", start_weight_g=123456.7, days_ago=5)
+    right = {"field": "start_weight_g", "value": 123465.7, "reason": "two digits swapped", **BY}
+    (kept,) = client.post(f"/api/pieces/{heavy}/correct", json=right).json()["corrections"]
+    assert (kept["was"], kept["now"]) == ("123456.7", "123465.7")
+    take_down(client, line["piece"], not_weighed=True)
+    back = {"reason": "another was meant", **BY}
+    client.post(f"/api/pieces/{line['piece']}/take-back", json=back).raise_for_status()
+    lines = [x for x in client.get("/api/changes").json()["lines"] if x["tag"] == "J-14-03"]
+    assert {x["what"]: x["reason"] for x in lines} == {"piece_state": back["reason"], "hanging": back["reason"]}
+
+
 def test_changes_of_a_day_and_of_a_batch_and_no_other(client: TestClient, line: dict[str, int], clock: Clock) -> None:
     right = {"field": "tare_g", "value": 12, "reason": "weighed the net", **BY}
     client.post(f"/api/pieces/{line['piece']}/correct", json=right).raise_for_status()

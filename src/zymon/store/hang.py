@@ -371,7 +371,7 @@ def correct_piece(
 
 
 def _text(value: float | str | None) -> str | None:
-    return None if value is None else f"{value:g}" if isinstance(value, float | int) else value
+    return None if value is None else f"{value:.12g}" if isinstance(value, float | int) else value
 
 
 def _weighing(session: Session, weighing_id: int) -> Weighing:

@@ -177,7 +177,7 @@ def type_reading(shop: Premises, place_id: int, body: TypedIn) -> LogOut:
             row = (at_s, body.temperature_c, body.rh_percent)
             readings.add_readings(entry.session, place_id, [row], readings.Source())
             entry.came("reading", at_s)
-    return log_of(shop, place_id, made=[s.MadeOut.model_validate(m) for m in entry.made])
+    return log_of(shop, place_id, made=entry.named)
 
 
 def strike_stretch(shop: Premises, place_id: int, body: StretchIn) -> LogOut:
@@ -195,7 +195,7 @@ def strike_stretch(shop: Premises, place_id: int, body: StretchIn) -> LogOut:
                 ),
             )  # fmt: skip
             entry.came("reading_strike", made.id)
-    return log_of(shop, place_id, made=[s.MadeOut.model_validate(m) for m in entry.made])
+    return log_of(shop, place_id, made=entry.named)
 
 
 def restore_stretch(shop: Premises, strike_id: int, body: s.StrikeIn) -> LogOut:

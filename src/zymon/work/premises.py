@@ -18,6 +18,7 @@ from zymon.store.places import workshop
 from .dates import Dates
 from .follow import Followers
 from .moments import moment
+from .schemas import MadeOut
 
 __all__ = ["DoubtfulError", "Premises", "Recording", "moment"]
 
@@ -65,6 +66,11 @@ class Recording:
     def came(self, what: str, row_id: int) -> None:
         """Note what came of the entry, so that the answer can name it."""
         self.made.append(Made(what, row_id))
+
+    @property
+    def named(self) -> list[MadeOut]:
+        """What came of the entry, as the answer names it."""
+        return [MadeOut.model_validate(one) for one in self.made]
 
 
 @dataclass

@@ -23,10 +23,6 @@ from . import views
 SAME_G = 0.005  # two figures of one bowl that differ by less are the same
 
 
-def _made(entry: Recording) -> list[MadeOut]:
-    return [MadeOut.model_validate(one) for one in entry.made]
-
-
 def weigh_out(shop: Premises, weigh_out_id: int, made: list[MadeOut] | None = None) -> m.WeighOutOut:
     """A weigh-out as it stands."""
     with shop.db.reading() as session:
@@ -39,7 +35,7 @@ def begin(shop: Premises, body: m.WeighOutIn) -> m.WeighOutOut:
     with shop.recording(body, "weigh out") as entry:
         if entry.new:
             entry.came("weigh_out", _begin(entry, body))
-    return weigh_out(shop, entry.made[0].id, _made(entry))
+    return weigh_out(shop, entry.made[0].id, entry.named)
 
 
 def _begin(entry: Recording, body: m.WeighOutIn) -> int:
@@ -74,7 +70,7 @@ def pour(shop: Premises, weigh_out_id: int, body: m.EntryIn) -> m.WeighOutOut:
     with shop.recording(body, f"pour {weigh_out_id} {body.key}"[:60]) as entry:
         if entry.new:
             _pour(entry, store.weigh_out(entry.session, weigh_out_id, to_change=True), body)
-    return weigh_out(shop, weigh_out_id, _made(entry))
+    return weigh_out(shop, weigh_out_id, entry.named)
 
 
 def _pour(entry: Recording, of: WeighOut, body: m.EntryIn) -> None:
@@ -110,7 +106,7 @@ def rescale(shop: Premises, weigh_out_id: int, body: m.RescaleIn) -> m.WeighOutO
             )
             store.add_entry(entry.session, of, added)
             entry.came("weigh_entry", added.id)
-    return weigh_out(shop, weigh_out_id, _made(entry))
+    return weigh_out(shop, weigh_out_id, entry.named)
 
 
 def strike_entry(shop: Premises, entry_id: int, body: m.EndIn) -> m.WeighOutOut:
@@ -127,7 +123,7 @@ def temperature(shop: Premises, weigh_out_id: int, body: m.TemperatureIn) -> m.W
             of = store.weigh_out(entry.session, weigh_out_id, to_change=True)
             of.meat_temperature_c, of.meat_temperature_s = body.temperature_c, entry.at(body.at)
             entry.came("weigh_out", of.id)
-    return weigh_out(shop, weigh_out_id, _made(entry))
+    return weigh_out(shop, weigh_out_id, entry.named)
 
 
 def give_up(shop: Premises, weigh_out_id: int, body: m.EndIn) -> m.WeighOutOut:
@@ -137,7 +133,7 @@ def give_up(shop: Premises, weigh_out_id: int, body: m.EndIn) -> m.WeighOutOut:
             of = store.weigh_out(entry.session, weigh_out_id, to_change=True)
             of.ended_s, of.end = entry.at(body.at), f"{body.reason} ({body.by})"
             entry.came("weigh_out", of.id)
-    return weigh_out(shop, weigh_out_id, _made(entry))
+    return weigh_out(shop, weigh_out_id, entry.named)
 
 
 def make_batch(shop: Premises, weigh_out_id: int, body: m.BatchIn) -> m.BatchOut:
@@ -145,7 +141,7 @@ def make_batch(shop: Premises, weigh_out_id: int, body: m.BatchIn) -> m.BatchOut
     with shop.recording(body, f"batch of {weigh_out_id}") as entry:
         if entry.new:
             entry.came("batch", _make_batch(entry, weigh_out_id, body))
-    return batch(shop, entry.made[0].id, _made(entry))
+    return batch(shop, entry.made[0].id, entry.named)
 
 
 def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
@@ -191,7 +187,7 @@ def put_pinch(shop: Premises, batch_id: int, body: m.PinchIn) -> m.BatchOut:
         if entry.new:
             store.put_pinch(entry.session, store.making(entry.session, batch_id), body.place_id)
             entry.came("batch", batch_id)
-    return batch(shop, batch_id, _made(entry))
+    return batch(shop, batch_id, entry.named)
 
 
 def answer_hold(shop: Premises, hold_id: int, body: m.AnswerIn) -> m.BatchOut:
@@ -200,7 +196,7 @@ def answer_hold(shop: Premises, hold_id: int, body: m.AnswerIn) -> m.BatchOut:
         if entry.new:
             of = store.answer_hold(entry.session, hold_id, body.reason, body.legal_basis, body.by, entry.at(body.at))
             entry.came("batch", of.batch_id)
-    return batch(shop, entry.made[0].id, _made(entry))
+    return batch(shop, entry.made[0].id, entry.named)
 
 
 def tag_pieces(shop: Premises, batch_id: int, body: m.MadePiecesIn) -> m.BatchOut:
@@ -222,7 +218,7 @@ def tag_pieces(shop: Premises, batch_id: int, body: m.MadePiecesIn) -> m.BatchOu
                 )
                 store.add_piece(entry.session, of, new)
                 entry.came("made_piece", new.id)
-    return batch(shop, batch_id, _made(entry))
+    return batch(shop, batch_id, entry.named)
 
 
 def tags(shop: Premises, batch_id: int, paper: Paper, base_url: str) -> tuple[bytes, str]:

@@ -40,7 +40,7 @@ def piece(shop: Premises, piece_id: int, made: list[MadeOut] | None = None) -> s
 
 
 def _answer(shop: Premises, piece_id: int, entry: Recording) -> s.PieceOut:
-    return piece(shop, piece_id, [MadeOut.model_validate(m) for m in entry.made])
+    return piece(shop, piece_id, entry.named)
 
 
 # -- hanging
@@ -162,7 +162,7 @@ def weigh(shop: Premises, piece_id: int, body: s.WeighingIn) -> s.Weighed:
         tag_g, there = views.weighed_at_target(of, last.gross_g)
         sure = last.id in confirmed_ids(of)
         return s.Weighed(
-            made=[MadeOut.model_validate(m) for m in entry.made],
+            made=entry.named,
             piece_id=of.id,
             place_id=store.last_hanging(of).place_id,
             tag=of.tag,
@@ -177,7 +177,7 @@ def weigh(shop: Premises, piece_id: int, body: s.WeighingIn) -> s.Weighed:
 
 def strike_weighing(shop: Premises, weighing_id: int, body: StrikeIn) -> s.PieceOut:
     """Strike a weighing through; it stays on record and counts no more."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         piece_id = store.strike_weighing(session, weighing_id, body.reason, body.by, shop.now_s).piece_id
     return piece(shop, piece_id)
 
@@ -207,7 +207,7 @@ def slice_off(shop: Premises, piece_id: int, body: s.SliceIn) -> s.PieceOut:
 
 def strike_slice(shop: Premises, cut_id: int, body: StrikeIn) -> s.PieceOut:
     """Strike a slice through, and the weight that was noted with it."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         found = store.cut(session, cut_id)
         struck.strike(found, body.reason, body.by, shop.now_s)
         for weighing in found.piece.weighings:
@@ -314,7 +314,7 @@ def become(shop: Premises, piece_id: int, body: s.BecomeIn) -> s.PieceOut:
 
 def take_back(shop: Premises, piece_id: int, body: StrikeIn) -> s.PieceOut:
     """Take back what a piece became last, as entered by mistake: struck through, and it is what it was before."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         of = store.piece(session, piece_id)
         store.strike_state(session, of, body.reason, body.by, shop.now_s)
     return piece(shop, piece_id)

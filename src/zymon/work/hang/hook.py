@@ -118,11 +118,11 @@ def note(shop: Premises, body: HangEventIn) -> AtTheHook:
                 )
                 store.note(entry.session, made)
                 entry.came("hang_event", made.id)
-    return at_the_hook(shop, body.pieces[0], [MadeOut.model_validate(m) for m in entry.made])
+    return at_the_hook(shop, body.pieces[0], entry.named)
 
 
 def strike(shop: Premises, event_id: int, body: StrikeIn) -> AtTheHook:
     """Strike an entry through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         piece_id = store.strike_event(session, event_id, body.reason, body.by, shop.now_s)
     return at_the_hook(shop, piece_id)

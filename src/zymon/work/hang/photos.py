@@ -50,6 +50,6 @@ def picture(shop: Premises, photo_id: int) -> bytes:
 
 def strike(shop: Premises, photo_id: int, body: StrikeIn) -> list[PhotoOut]:
     """Strike a photo through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         piece_id = store.strike_photo(session, photo_id, body.reason, body.by, shop.now_s)
     return photos(shop, piece_id)

@@ -237,7 +237,7 @@ def test_sensor(shop: Premises, place_id: int, body: SensorTestIn) -> FactsOut:
 
 def strike_test(shop: Premises, place_id: int, test_id: int, body: StrikeIn) -> FactsOut:
     """Strike a test through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         store.strike_test(session, test_id, body.reason, body.by, shop.now_s)
     return facts(shop, place_id)
 
@@ -256,7 +256,7 @@ def set_place(shop: Premises, place_id: int, body: SetpointIn) -> s.Room:
 
 def strike_setpoint(shop: Premises, setpoint_id: int, body: StrikeIn) -> FactsOut:
     """Strike a set point through: the one before holds instead."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         found = places.setpoint(session, setpoint_id)
         strike(found, body.reason, body.by, shop.now_s)
         touch(place(session, found.place_id))

@@ -78,7 +78,7 @@ def _keeping(session: Session, of: Making, now_s: int) -> tuple[list[s.KeepingOu
 
 
 def _answer(shop: Premises, batch_id: int, entry: Recording) -> s.LedgerOut:
-    return hurdles(shop, batch_id, [MadeOut.model_validate(one) for one in entry.made])
+    return hurdles(shop, batch_id, entry.named)
 
 
 def sign(shop: Premises, batch_id: int, body: m.SignIn) -> s.LedgerOut:
@@ -115,7 +115,7 @@ def laboratory(shop: Premises, batch_id: int, body: s.LabIn) -> s.LedgerOut:
 
 def strike_laboratory(shop: Premises, result_id: int, body: StrikeIn) -> s.LedgerOut:
     """Strike a laboratory value through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         found = evidence.lab_result(session, result_id)
         struck.strike(found, body.reason, body.by, shop.now_s)
         batch_id = found.batch_id

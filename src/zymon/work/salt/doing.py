@@ -16,7 +16,7 @@ from zymon.store.places import NotFoundError, place
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from ..premises import Premises, Recording
-from ..schemas import MadeOut, StrikeIn
+from ..schemas import StrikeIn
 from . import schemas as s
 from . import views
 from .bags import bag_of, colds_for
@@ -30,10 +30,6 @@ WITH_VALUE = {
 }
 
 
-def _made(entry: Recording) -> list[MadeOut]:
-    return [MadeOut.model_validate(m) for m in entry.made]
-
-
 def piece(shop: Premises, piece_id: int) -> s.SaltDetail:
     """One piece in salt."""
     with shop.db.reading() as session:
@@ -45,7 +41,7 @@ def put_in(shop: Premises, body: s.PutInIn) -> s.SaltOut:
     with shop.recording(body, "into salt") as entry:
         if entry.new:
             _put_in(entry, body)
-    return views.salt_out(shop, _made(entry))
+    return views.salt_out(shop, entry.named)
 
 
 def _put_in(entry: Recording, body: s.PutInIn) -> None:
@@ -115,7 +111,7 @@ def note(shop: Premises, body: s.NoteIn) -> s.SaltOut:
             at_s = entry.at(body.at)
             for piece_id in body.pieces:
                 _note_one(entry, store.salt_piece(entry.session, piece_id), body, at_s)
-    return views.salt_out(shop, _made(entry))
+    return views.salt_out(shop, entry.named)
 
 
 def _note_one(entry: Recording, of: SaltPiece, body: s.NoteIn, at_s: int) -> None:
@@ -168,7 +164,7 @@ def _question(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> 
 
 def strike(shop: Premises, event_id: int, body: StrikeIn) -> s.SaltOut:
     """Strike an entry through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         store.strike(session, event_id, body.reason, body.by, shop.now_s)
     return views.salt_out(shop)
 
@@ -197,7 +193,7 @@ def to_hook(shop: Premises, piece_id: int, body: s.ToHookIn) -> s.ToHookOut:
         net_g = net_weight(made.gross_g, made.tare_g)
         by_basis = target_by_basis(raw_g, cured_g, net_g, made.target_loss_percent)
         return s.ToHookOut(
-            made=_made(entry),
+            made=entry.named,
             tag=of.tag,
             batch_id=of.batch_id,
             target_gross_g=round(bench.target_gross(made), 1),

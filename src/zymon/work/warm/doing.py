@@ -16,7 +16,7 @@ from zymon.store.places import NotFoundError
 from zymon.store.warm_models import BatchEvent, PhReading, WarmStage
 
 from ..premises import Premises, Recording, moment
-from ..schemas import MadeOut, StrikeIn
+from ..schemas import StrikeIn
 from . import schemas as s
 from . import views
 
@@ -28,10 +28,6 @@ def _stage(session: Session, batch_id: int) -> WarmStage:
     return found
 
 
-def _made(entry: Recording) -> list[MadeOut]:
-    return [MadeOut.model_validate(m) for m in entry.made]
-
-
 def declare(shop: Premises, batch_id: int, body: s.StageIn) -> s.WarmDetail:
     """Declare when a batch was stuffed and where it is warm, or declare it anew."""
     with shop.recording(body, f"stage {batch_id}") as entry:
@@ -40,7 +36,7 @@ def declare(shop: Premises, batch_id: int, body: s.StageIn) -> s.WarmDetail:
             values = body.model_dump(exclude={"stuffed_at", "uid", "at", "sure"})
             stage = WarmStage(batch_id=batch_id, stuffed_s=entry.at(body.stuffed_at), entered_s=entry.now_s, **values)
             entry.came("warm_stage", store.start(entry.session, stage, entry.now_s).id)
-    return views.detail(shop, batch_id, _made(entry))
+    return views.detail(shop, batch_id, entry.named)
 
 
 def read(shop: Premises, batch_id: int, body: s.ReadingIn) -> s.WarmDetail:
@@ -48,7 +44,7 @@ def read(shop: Premises, batch_id: int, body: s.ReadingIn) -> s.WarmDetail:
     with shop.recording(body, f"pH {batch_id}") as entry:
         if entry.new:
             _read(entry, batch_id, body)
-    return views.detail(shop, batch_id, _made(entry))
+    return views.detail(shop, batch_id, entry.named)
 
 
 def _read(entry: Recording, batch_id: int, body: s.ReadingIn) -> None:
@@ -73,7 +69,7 @@ def _read(entry: Recording, batch_id: int, body: s.ReadingIn) -> None:
 
 def strike_reading(shop: Premises, reading_id: int, body: StrikeIn) -> s.WarmDetail:
     """Strike a reading through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         found = store.reading(session, reading_id)
         struck.strike(found, body.reason, body.by, shop.now_s)
         batch_id = found.batch_id
@@ -95,7 +91,7 @@ def note(shop: Premises, batch_id: int, body: s.EventIn) -> s.WarmOut:
             entry.came("batch_event", made.id)
             if body.kind == "discard":
                 _all_gone(entry, batch_id, made)
-    return views.warm_out(shop, _made(entry))
+    return views.warm_out(shop, entry.named)
 
 
 def _all_gone(entry: Recording, batch_id: int, discard: BatchEvent) -> None:
@@ -110,7 +106,7 @@ def _all_gone(entry: Recording, batch_id: int, discard: BatchEvent) -> None:
 
 def strike_event(shop: Premises, event_id: int, body: StrikeIn) -> s.WarmOut:
     """Strike something noted through; it stays on record."""
-    with shop.changing(body.by) as session:
+    with shop.changing(body.by, body.reason) as session:
         struck.strike(store.event(session, event_id), body.reason, body.by, shop.now_s)
     return views.warm_out(shop)
 
