@@ -69,6 +69,8 @@ def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int
     slip = read(client, batch, 53.0)
     assert (slip.status_code, slip.json()["detail"]) == (409, "pH 53 cannot be: 5.3?")
     assert read(client, batch, 53.0, sure=True).status_code == 422  # no answer makes it a pH
+    for beyond in (2.9, 9.1):
+        assert "between 3 and 9" in read(client, batch, beyond, sure=True).json()["detail"]
     fahrenheit = read(client, batch, 5.45, sample_c=72)
     assert "In degrees Fahrenheit that is 22 °C" in fahrenheit.json()["detail"]
     assert "before it was stuffed" in read(client, batch, 5.6, at=iso(start - HOUR), sure=True).json()["detail"]

@@ -13,10 +13,12 @@ from zymon.core.devices import REGISTRY, impossible
 from zymon.core.drying.forecast import forecast
 from zymon.core.drying.judge import judge
 from zymon.core.errors import OutOfRangeError
+from zymon.core.fermentation.meter import ask_about_ph
 from zymon.core.life import AFTER_THE_HOOK, Life, State, in_order
 from zymon.core.pieces import at_target, loss_percent, sliced, tag_grams, target_weight
 from zymon.core.rotation import wants_turning
 from zymon.core.salting.care import care_due, runs_dry
+from zymon.core.salting.ways import out_is_early
 
 HOUR = 3600.0
 
@@ -253,3 +255,63 @@ def test_what_a_device_cannot_have_measured(kind, name, edge, beyond) -> None:
     assert impossible(kind, {**own, name: edge}) is None
     assert "cannot be" in impossible(kind, {**own, name: beyond})
     assert "sends" in impossible(kind, {})
+
+
+def last_weight(loss_percent_now: float, target: float, at_days: float = 41.0):
+    """A piece whose last weight, confirmed, shows a loss, and its forecast as of that moment."""
+    piece = weighed(salame(target_loss_percent=target), *READINGS)
+    sure = replace(
+        piece.weighings[-1], at_s=at_days * DAY, gross_g=piece.gross_at(loss_percent_now / 100), confirmed=True
+    )
+    piece = replace(piece, weighings=(*piece.weighings, sure))
+    return piece, forecast(history(piece, now_days=at_days))[0]
+
+
+@pytest.mark.parametrize(("points", "state"), [(2.9, "ready"), (3.1, "over")])
+def test_three_points_past_the_target_are_over(points: float, state: str) -> None:
+    piece, made = last_weight(30 + points, 30)
+    assert judge(piece, made, 41 * DAY).state == state
+
+
+@pytest.mark.parametrize(("hours", "state"), [(11.9, "soon"), (12.1, "likely")])
+def test_a_reading_above_the_target_counts_before_the_forecast_for_half_a_day(hours: float, state: str) -> None:
+    piece, made = last_weight(32.5, 33)
+    there = replace(made, status="ready")  # the forecast says that it is there, the scale said that it was not
+    judged = judge(piece, there, 41 * DAY + hours * HOUR)
+    assert (judged.state, "weigh" in judged.wants) == (state, state == "likely")
+
+
+@pytest.mark.parametrize(
+    ("coated", "days", "set_c", "turned"),
+    [
+        (False, 6.9, 13, True), (False, 7.0, 13, False), (False, 1, 27.9, True), (False, 1, 28.0, False),
+        (False, 1, None, True),
+    ],
+)  # fmt: skip
+def test_a_piece_is_turned_for_a_week_and_not_in_the_warm(coated, days, set_c, turned) -> None:
+    assert wants_turning(coated, days, set_c) is turned
+
+
+@pytest.mark.parametrize(
+    ("way", "free", "share", "early"),
+    [
+        ("measured", False, 0.49, True),
+        ("measured", False, 0.5, False),
+        ("pressed", False, 0.4, True),
+        ("pressed", True, 0.4, False),
+        ("buried", False, 0.1, False),
+    ],
+)
+def test_out_of_a_measured_dose_is_early_below_half_of_its_core(way, free, share, early) -> None:
+    assert out_is_early(way, free, share) is early
+
+
+@given(st.floats(4.6, 5.6), st.floats(0.0, 0.4))
+def test_a_ph_is_asked_about_a_quarter_beyond_what_is_expected(mid: float, half: float) -> None:
+    low, high = mid - half, mid + half
+    for ph, code in ((high + 0.26, "ask.ph_high"), (low - 0.26, "ask.ph_low")):
+        asked = ask_about_ph(ph, low, high)
+        assert asked is not None
+        assert asked.code == code
+    for ph in (high + 0.24, low - 0.24):
+        assert ask_about_ph(ph, low, high) is None
