@@ -9,7 +9,7 @@ import numpy.typing as npt
 from zymon.core.drying.climate import Log
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.standins.goods import Nature, scale_reading, true_loss
-from zymon.store import hang, places
+from zymon.store import hang, places, weighings
 from zymon.store.climate import Source, add_readings
 from zymon.store.database import Database, Session
 from zymon.store.models import ImportReport, JournalLine, Piece, Place, Sent
@@ -111,10 +111,10 @@ def _mend_a_slip(session: Session) -> None:
     of, other = (hang.piece_of_tag(session, tag) for tag in ("J-21-03", "J-21-05"))
     assert of is not None
     assert other is not None
-    last = hang.standing(other)[-1]
-    slip = hang.NewWeighing(last.gross_g + 11, last.at_s)
-    wrong = hang.add_weighing(session, of, slip, PEOPLE[1], last.at_s)
-    hang.strike_weighing(session, wrong.id, "that was J-21-05", PEOPLE[1], last.at_s + 900)
+    last = weighings.standing(other)[-1]
+    slip = weighings.NewWeighing(last.gross_g + 11, last.at_s)
+    wrong = weighings.add_weighing(session, of, slip, PEOPLE[1], last.at_s)
+    weighings.strike_weighing(session, wrong.id, "that was J-21-05", PEOPLE[1], last.at_s + 900)
 
 
 class _Maker:
@@ -204,7 +204,7 @@ class _Maker:
     def _take_down(self, made: Piece, gross_g: float, i: int, down_s: int) -> None:
         """Weighed as it comes off its hook; what becomes of it as its batch's plan says."""
         by = PEOPLE[0]
-        hang.add_weighing(self.session, made, hang.NewWeighing(gross_g, down_s), by, down_s)
+        weighings.add_weighing(self.session, made, weighings.NewWeighing(gross_g, down_s), by, down_s)
         store = next(p for p in places.places(self.session) if p.kind == "store")
         kind, how, days = self.batch.then[i % len(self.batch.then)]
         if kind == "gone":
@@ -233,4 +233,4 @@ class _Maker:
             digits = f"{taken[k][1]:.0f}"
             taken[k] = (taken[k][0], float(digits[1] + digits[0] + digits[2:]))
         for at_s, gross_g in taken:
-            hang.add_weighing(self.session, made, hang.NewWeighing(gross_g, at_s), PEOPLE[i % 2], at_s)
+            weighings.add_weighing(self.session, made, weighings.NewWeighing(gross_g, at_s), PEOPLE[i % 2], at_s)

@@ -11,7 +11,7 @@ from zymon.core.pieces import net_weight, target_weight
 from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
 from .once import sent_before
-from .places import ChangedMeanwhileError, ClashError, NotFoundError, flush_or_clash, place
+from .places import ChangedMeanwhileError, ClashError, flush_or_clash, place, there
 
 
 def recipes(session: Session) -> list[Recipe]:
@@ -22,10 +22,7 @@ def recipes(session: Session) -> list[Recipe]:
 
 def recipe(session: Session, recipe_id: int) -> Recipe:
     """One recipe. Raises NotFoundError."""
-    found = session.get(Recipe, recipe_id)
-    if found is None:
-        raise NotFoundError("this recipe is not there")
-    return found
+    return there(session, Recipe, recipe_id, "this recipe is not there")
 
 
 def add_recipe(session: Session, name: str, sheet: str, reason: str, by: str, now_s: int) -> Recipe:
@@ -94,10 +91,7 @@ def makings_of_lot(session: Session, lot_id: int) -> list[Making]:
 
 def lot(session: Session, lot_id: int) -> Lot:
     """One lot. Raises NotFoundError."""
-    found = session.get(Lot, lot_id)
-    if found is None:
-        raise NotFoundError("this lot is not there")
-    return found
+    return there(session, Lot, lot_id, "this lot is not there")
 
 
 def open_weigh_outs(session: Session) -> list[WeighOut]:
@@ -107,9 +101,7 @@ def open_weigh_outs(session: Session) -> list[WeighOut]:
 
 def weigh_out(session: Session, weigh_out_id: int, to_change: bool = False) -> WeighOut:
     """One weigh-out. Raises NotFoundError, and ClashError for one that has ended and is to be changed."""
-    found = session.get(WeighOut, weigh_out_id)
-    if found is None:
-        raise NotFoundError("this weigh-out is not there")
+    found = there(session, WeighOut, weigh_out_id, "this weigh-out is not there")
     if to_change and found.ended_s is not None:
         raise ClashError("this weigh-out has ended: nothing can be weighed into it any more")
     return found
@@ -134,9 +126,7 @@ def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
 
 def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: int) -> WeighOut:
     """Strike an entry through. Raises NotFoundError, ClashError."""
-    entry = session.get(WeighEntry, entry_id)
-    if entry is None:
-        raise NotFoundError("this entry is not there")
+    entry = there(session, WeighEntry, entry_id, "this entry is not there")
     if entry.struck_s is not None:
         raise ClashError("this entry is struck through already")
     weigh_out(session, entry.weigh_out_id, to_change=True)
@@ -201,10 +191,7 @@ def makings(session: Session) -> list[Making]:
 
 def making(session: Session, batch_id: int) -> Making:
     """One batch as made. Raises NotFoundError."""
-    found = session.get(Making, batch_id)
-    if found is None:
-        raise NotFoundError("this batch was not made at the Bench")
-    return found
+    return there(session, Making, batch_id, "this batch was not made at the Bench")
 
 
 def making_of(session: Session, batch_id: int) -> Making | None:
@@ -219,10 +206,7 @@ def batch_of_code(session: Session, code: str) -> Batch | None:
 
 def batch(session: Session, batch_id: int) -> Batch:
     """One batch, made here or hung as it came. Raises NotFoundError."""
-    found = session.get(Batch, batch_id)
-    if found is None:
-        raise NotFoundError("this batch is not there")
-    return found
+    return there(session, Batch, batch_id, "this batch is not there")
 
 
 def has_making(session: Session, batch_id: int) -> bool:
@@ -238,9 +222,7 @@ def put_pinch(session: Session, of: Making, place_id: int) -> None:
 
 def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, by: str, now_s: int) -> Making:
     """Answer a hold with a reason and its legal basis; the hold stays on record."""
-    hold = session.get(Hold, hold_id)
-    if hold is None:
-        raise NotFoundError("this hold is not there")
+    hold = there(session, Hold, hold_id, "this hold is not there")
     if hold.answered_s is not None:
         raise ClashError("this hold is answered already")
     hold.answered_s, hold.answered_by, hold.reason, hold.legal_basis = now_s, by, reason, legal_basis

@@ -13,7 +13,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 
 from .models import ReadingHour, ReadingStrike
-from .places import NotFoundError, place, touch
+from .places import place, there, touch
 from .struck import strike
 
 HOUR_S = 3600
@@ -143,10 +143,7 @@ def reading_strikes(session: Session, place_id: int) -> list[ReadingStrike]:
 
 def reading_strike(session: Session, strike_id: int) -> ReadingStrike:
     """One strike. Raises NotFoundError."""
-    found = session.get(ReadingStrike, strike_id)
-    if found is None:
-        raise NotFoundError("this stretch was not struck")
-    return found
+    return there(session, ReadingStrike, strike_id, "this stretch was not struck")
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from zymon.core.order import CLOCK_AHEAD_S
 
 from .climate import Source, add_readings, stored_readings
 from .hang_models import Device
-from .places import ClashError, NotFoundError, place
+from .places import ClashError, place, there
 
 OLDEST_S = 400 * 86_400
 SILENT_S = 1800  # a device that was heard of and is silent for longer is noticed
@@ -82,10 +82,7 @@ def devices(session: Session) -> list[Device]:
 
 def device(session: Session, device_id: int) -> Device:
     """One device. Raises NotFoundError."""
-    found = session.get(Device, device_id)
-    if found is None:
-        raise NotFoundError("this device is not there")
-    return found
+    return there(session, Device, device_id, "this device is not there")
 
 
 def put_device(session: Session, device_id: int, place_id: int) -> Device:

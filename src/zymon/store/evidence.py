@@ -9,7 +9,7 @@ from zymon.core.limits import LimitProfile
 from zymon.limits import profile_from, shipped
 
 from .bench_models import Making
-from .places import ClashError, NotFoundError
+from .places import ClashError, NotFoundError, there
 from .struck import counted
 from .warm_models import LabResult, ParasiteStep, ProfileChange, UserProfile
 
@@ -21,10 +21,7 @@ def lab_results(session: Session, batch_id: int) -> list[LabResult]:
 
 def lab_result(session: Session, result_id: int) -> LabResult:
     """One laboratory value. Raises NotFoundError."""
-    found = session.get(LabResult, result_id)
-    if found is None:
-        raise NotFoundError("this value is not there")
-    return found
+    return there(session, LabResult, result_id, "this value is not there")
 
 
 def parasite_step(session: Session, batch_id: int) -> ParasiteStep | None:

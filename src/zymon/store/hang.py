@@ -1,4 +1,4 @@
-"""Hanging pieces: hang, move, take down and hang again, weigh, slice, strike through."""
+"""Hanging pieces: hang, move, take down and hang again, and which hang or hung where."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -7,11 +7,10 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
-from zymon.core.pieces import sliced
 
 from .bench_models import MadePiece
-from .models import Batch, Correction, Hanging, Piece, PieceCut, PieceState, Rod, Weighing
-from .places import ClashError, NotFoundError, flush_or_clash, free_hook, place, touch
+from .models import Batch, Hanging, Piece, PieceState, Rod
+from .places import ClashError, flush_or_clash, free_hook, place, there, touch
 from .struck import strike
 from .warm import refuse_discarded
 
@@ -102,10 +101,7 @@ def _hanging(rod: Rod, hook: int, from_s: int, by: str, now_s: int) -> Hanging:
 
 def piece(session: Session, piece_id: int) -> Piece:
     """One piece with all that hangs on it. Raises NotFoundError."""
-    found = session.get(Piece, piece_id)
-    if found is None:
-        raise NotFoundError("this piece is not there")
-    return found
+    return there(session, Piece, piece_id, "this piece is not there")
 
 
 def piece_of_tag(session: Session, tag: str) -> Piece | None:
@@ -255,130 +251,6 @@ def hang_again(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, b
 def taken_down_at(of: Piece) -> int | None:
     """When a piece was taken down [s], or None while it hangs."""
     return None if hanging_now(of) is not None else of.hangings[-1].to_s
-
-
-def check_weight(of: Piece, gross_g: float, at_s: int) -> None:
-    """Refuse what no scale can have shown. Raises OutOfRangeError in words, ClashError for a piece that is gone."""
-    if not gross_g > 0:
-        raise OutOfRangeError(f"weight must be above 0 g, got {gross_g:g}")
-    if gross_g <= of.tare_g:
-        raise OutOfRangeError(f"{gross_g:g} g is no more than the tare of {of.tare_g:g} g: weigh again")
-    if at_s < of.hung_s:
-        raise OutOfRangeError(f"weighed before {of.tag} was hung: check the date")
-    last = gone(of)
-    if last is not None and at_s > last.from_s:
-        raise ClashError(f"{of.tag} was gone by then, {last.how}: check the date")
-
-
-@dataclass(frozen=True)
-class NewWeighing:
-    """A reading of the scale on its way into the record, whatever brought it: hand, round or file."""
-
-    gross_g: float
-    at_s: int
-    source: str = "hand"
-    kept: bool = False
-    uid: str | None = None
-    import_id: int | None = None
-    restores_id: int | None = None
-
-
-def add_weighing(session: Session, of: Piece, new: NewWeighing, by: str, now_s: int) -> Weighing:
-    """Store a weighing: the one path by which one comes into being. Raises OutOfRangeError, ClashError."""
-    check_weight(of, new.gross_g, new.at_s)
-    entry = Weighing(by=by, entered_s=now_s, **vars(new))
-    of.weighings.append(entry)
-    touch(place(session, last_hanging(of).place_id))
-    session.flush()
-    return entry
-
-
-def weighing_of_uid(session: Session, uid: str) -> Weighing | None:
-    """The weighing that was sent under an identity, if it arrived."""
-    return session.scalar(select(Weighing).where(Weighing.uid == uid))
-
-
-def standing(of: Piece) -> list[Weighing]:
-    """The weighings of a piece that stand, in time order."""
-    return sorted((w for w in of.weighings if w.struck_s is None), key=lambda w: (w.at_s, w.id))
-
-
-def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, now_s: int) -> Weighing:
-    """Strike a weighing through, with reason and who. Raises ClashError when it is struck already."""
-    entry = _weighing(session, weighing_id)
-    if entry.struck_s is not None:
-        raise ClashError("this weighing is struck through already")
-    strike(entry, reason, by, now_s)
-    touch(place(session, last_hanging(entry.piece).place_id))
-    session.flush()
-    return entry
-
-
-def restore_weighing(session: Session, weighing_id: int, by: str, now_s: int) -> Weighing:
-    """Undo a strike: the same weighing is entered again beside the struck one; a second time changes nothing."""
-    entry = _weighing(session, weighing_id)
-    if entry.struck_s is None:
-        raise ClashError("this weighing is not struck through")
-    again = session.scalar(select(Weighing).where(Weighing.restores_id == entry.id))
-    if again is not None:
-        return again if again.struck_s is None else restore_weighing(session, again.id, by, now_s)
-    new = NewWeighing(
-        entry.gross_g, entry.at_s, entry.source, entry.kept, import_id=entry.import_id, restores_id=entry.id
-    )
-    return add_weighing(session, entry.piece, new, by, now_s)
-
-
-def slice_off(
-    session: Session, of: Piece, before_g: float, after_g: float, at_s: int, note: str, by: str, now_s: int
-) -> PieceCut:
-    """A slice was cut off a piece that goes on; its start is taken as so much less. Raises OutOfRangeError."""
-    refuse_gone(of)
-    if at_s < of.hung_s:
-        raise OutOfRangeError(f"cut before {of.tag} was hung: check the date")
-    sliced(of.start_weight_g, of.tare_g, before_g, after_g)  # refuses what no slice can be
-    made = PieceCut(at_s=at_s, before_g=before_g, after_g=after_g, note=note, by=by, entered_s=now_s)
-    of.cuts.append(made)
-    touch(place(session, last_hanging(of).place_id))
-    session.flush()
-    return made
-
-
-def cut(session: Session, cut_id: int) -> PieceCut:
-    """One cut. Raises NotFoundError."""
-    found = session.get(PieceCut, cut_id)
-    if found is None:
-        raise NotFoundError("this cut is not there")
-    return found
-
-
-def correct_piece(
-    session: Session, of: Piece, field: str, value: float | str | None, reason: str, by: str, now_s: int
-) -> Piece:
-    """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, OutOfRangeError."""
-    was = getattr(of, field)
-    if value is None and not field.endswith("_mm"):
-        raise OutOfRangeError("a weight or target cannot be unknown")
-    if was == value:
-        raise ClashError("it says so already")
-    setattr(of, field, value)
-    for weighing in standing(of):
-        if weighing.gross_g <= of.tare_g:
-            raise OutOfRangeError(f"the tare would be more than the {weighing.gross_g:g} g weighed")
-    of.corrections.append(Correction(field=field, was=_text(was), now=_text(value), reason=reason, by=by, at_s=now_s))
-    touch(place(session, last_hanging(of).place_id))
-    session.flush()
-    return of
-
-
-def _text(value: float | str | None) -> str | None:
-    return None if value is None else f"{value:.12g}" if isinstance(value, float | int) else value
-
-
-def _weighing(session: Session, weighing_id: int) -> Weighing:
-    entry = session.get(Weighing, weighing_id)
-    if entry is None:
-        raise NotFoundError("this weighing is not there")
-    return entry
 
 
 LEARN_FROM_S = 400 * 86_400  # how long a finished piece teaches the forecasts of its place

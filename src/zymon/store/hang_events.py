@@ -9,7 +9,7 @@ from .hang import gone, piece
 from .hang_models import HangEvent
 from .models import ReadingHour
 from .once import sent_before
-from .places import ClashError, NotFoundError
+from .places import ClashError, there
 from .struck import counted, strike
 
 HOLDS = ("hold", "release")
@@ -51,9 +51,7 @@ def note(session: Session, new: HangEvent) -> bool:
 
 def strike_event(session: Session, event_id: int, reason: str, by: str, now_s: int) -> int:
     """Strike an entry through; gives the piece's id back. Raises NotFoundError, ClashError."""
-    found = session.get(HangEvent, event_id)
-    if found is None:
-        raise NotFoundError("this entry is not there")
+    found = there(session, HangEvent, event_id, "this entry is not there")
     strike(found, reason, by, now_s)
     session.flush()
     return found.piece_id

@@ -20,9 +20,10 @@ from .climate import (
     stored_readings,
     strike_readings,
 )
-from .hang import NewPiece, NewWeighing, add_weighing, check_weight, hang_piece, restore_weighing, strike_weighing
+from .hang import NewPiece, hang_piece
 from .models import Hanging, ImportReport, Piece, ReadingStrike, Weighing
-from .places import ClashError, NotFoundError, place, setpoint_at
+from .places import ClashError, place, setpoint_at, there
+from .weighings import NewWeighing, add_weighing, check_weight, restore_weighing, strike_weighing
 
 GAP_TOLD_FROM_S = 2 * 3600
 AHEAD_S = 300  # how far a clock may be ahead
@@ -226,10 +227,7 @@ def reports(session: Session) -> list[ImportReport]:
 
 def report(session: Session, report_id: int) -> ImportReport:
     """One import. Raises NotFoundError."""
-    found = session.get(ImportReport, report_id)
-    if found is None:
-        raise NotFoundError("nothing was brought in under this number")
-    return found
+    return there(session, ImportReport, report_id, "nothing was brought in under this number")
 
 
 def take_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:

@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 from .hang import piece
 from .hang_models import Photo
 from .once import sent_before
-from .places import ClashError, NotFoundError
+from .places import ClashError, there
 from .struck import strike
 
 MOST_OF_A_PIECE = 60
@@ -20,10 +20,7 @@ def photos_of(session: Session, piece_id: int) -> list[Photo]:
 
 def photo(session: Session, photo_id: int) -> Photo:
     """One photo. Raises NotFoundError."""
-    found = session.get(Photo, photo_id)
-    if found is None:
-        raise NotFoundError("this photo is not there")
-    return found
+    return there(session, Photo, photo_id, "this photo is not there")
 
 
 def add_photo(session: Session, new: Photo) -> bool:

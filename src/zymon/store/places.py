@@ -1,6 +1,7 @@
 """Places, their rods and set points."""
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
@@ -8,7 +9,9 @@ from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import ZymonError
 
-from .models import Hanging, Place, ReadingHour, Rod, Setpoint, Workshop
+from .models import Base, Hanging, Place, ReadingHour, Rod, Setpoint, Workshop
+
+Row = TypeVar("Row", bound=Base)
 
 
 class NotFoundError(ZymonError, LookupError):
@@ -21,6 +24,17 @@ class ClashError(ZymonError, ValueError):
 
 class ChangedMeanwhileError(ClashError):
     """Somebody else changed the same thing since it was read: nothing is overwritten, both are to be looked at."""
+
+
+def there(session: Session, table: type[Row], row_id: int, else_said: str) -> Row:
+    """One row by its id. Raises NotFoundError in the words given.
+
+    Parameters: table; row_id; else_said, what is told where it is not there.
+    """
+    found = session.get(table, row_id)
+    if found is None:
+        raise NotFoundError(else_said)
+    return found
 
 
 def workshop(session: Session) -> Workshop | None:
@@ -45,10 +59,7 @@ def places(session: Session) -> list[Place]:
 
 def place(session: Session, place_id: int) -> Place:
     """One place. Raises NotFoundError."""
-    found = session.get(Place, place_id)
-    if found is None:
-        raise NotFoundError("this place is not there")
-    return found
+    return there(session, Place, place_id, "this place is not there")
 
 
 def make_place(
@@ -96,10 +107,7 @@ def change_setpoint(
 
 def setpoint(session: Session, setpoint_id: int) -> Setpoint:
     """One set point. Raises NotFoundError."""
-    found = session.get(Setpoint, setpoint_id)
-    if found is None:
-        raise NotFoundError("this set point is not there")
-    return found
+    return there(session, Setpoint, setpoint_id, "this set point is not there")
 
 
 def setpoint_at(of: Place, at_s: int) -> Setpoint | None:
@@ -123,9 +131,7 @@ def touch(changed: Place) -> None:
 
 def free_hook(session: Session, rod_id: int, hook: int) -> Rod:
     """The rod, if its hook exists and is free. Raises NotFoundError or ClashError."""
-    rod = session.get(Rod, rod_id)
-    if rod is None:
-        raise NotFoundError("this rod is not there")
+    rod = there(session, Rod, rod_id, "this rod is not there")
     if not 1 <= hook <= rod.hooks:
         raise NotFoundError(f"rod {rod.number} has hooks 1 to {rod.hooks}, not {hook}")
     taken = session.scalar(

@@ -5,15 +5,12 @@ from sqlalchemy.orm import Session
 
 from .hang import end_hanging, hanging_now, piece
 from .models import Hanging, Piece, Place, Rod
-from .places import ClashError, NotFoundError, flush_or_clash, place, touch
+from .places import ClashError, flush_or_clash, place, there, touch
 
 
 def rod(session: Session, rod_id: int) -> Rod:
     """One rod. Raises NotFoundError."""
-    found = session.get(Rod, rod_id)
-    if found is None:
-        raise NotFoundError("this rod is not there")
-    return found
+    return there(session, Rod, rod_id, "this rod is not there")
 
 
 def change_rod(session: Session, rod_id: int, hooks: int, hook_spacing_mm: float | None) -> Rod:

@@ -12,7 +12,7 @@ from .bench import add_piece as add_made_piece
 from .bench_models import MadePiece, Making
 from .models import Place
 from .once import sent_before
-from .places import ClashError, NotFoundError, flush_or_clash
+from .places import ClashError, flush_or_clash, there
 from .salt_models import SaltEvent, SaltPiece
 from .struck import strike as strike_entry
 
@@ -53,10 +53,7 @@ def batches_in_salt(session: Session) -> set[int]:
 
 def salt_piece(session: Session, piece_id: int) -> SaltPiece:
     """One piece. Raises NotFoundError."""
-    found = session.get(SaltPiece, piece_id)
-    if found is None:
-        raise NotFoundError("this piece was not put in salt")
-    return found
+    return there(session, SaltPiece, piece_id, "this piece was not put in salt")
 
 
 def piece_of_tag(session: Session, tag: str) -> SaltPiece | None:
@@ -150,9 +147,7 @@ def note(session: Session, of: SaltPiece, event: SaltEvent) -> bool:
 
 def strike(session: Session, event_id: int, reason: str, by: str, now_s: int) -> SaltPiece:
     """Strike an event through; what rests on it must be struck first. Raises ClashError, NotFoundError."""
-    event = session.get(SaltEvent, event_id)
-    if event is None:
-        raise NotFoundError("this entry is not there")
+    event = there(session, SaltEvent, event_id, "this entry is not there")
     of = event.piece
     if of.made_piece_id is not None:
         raise ClashError(f"{of.tag} is tagged for the hook: its time in salt stands")

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from .hang_models import SensorTest
 from .models import Hanging, Weighing
-from .places import NotFoundError, place, touch
+from .places import place, there, touch
 from .struck import counted, strike
 
 MOST_OFFSET = 20.0  # points of humidity, from which a sensor is broken rather than off
@@ -40,9 +40,7 @@ def add_test(session: Session, place_id: int, shown: float, true: float, at_s: i
 
 def strike_test(session: Session, test_id: int, reason: str, by: str, now_s: int) -> None:
     """Strike a test through. Raises NotFoundError, ClashError."""
-    found = session.get(SensorTest, test_id)
-    if found is None:
-        raise NotFoundError("this test is not there")
+    found = there(session, SensorTest, test_id, "this test is not there")
     strike(found, reason, by, now_s)
     touch(place(session, found.place_id))
     session.flush()

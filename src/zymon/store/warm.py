@@ -13,7 +13,7 @@ from zymon.core.fermentation.meter import Calibration, Measured, medians
 from .bench_models import Making
 from .climate import hourly_log
 from .once import sent_before
-from .places import ClashError, NotFoundError, place, setpoint_at
+from .places import ClashError, place, setpoint_at, there
 from .struck import counted, strike
 from .warm_models import BatchEvent, MeterCalibration, PhMeter, PhReading, WarmStage
 
@@ -106,18 +106,12 @@ def note(session: Session, new: BatchEvent) -> bool:
 
 def reading(session: Session, reading_id: int) -> PhReading:
     """One reading. Raises NotFoundError."""
-    found = session.get(PhReading, reading_id)
-    if found is None:
-        raise NotFoundError("this reading is not there")
-    return found
+    return there(session, PhReading, reading_id, "this reading is not there")
 
 
 def event(session: Session, event_id: int) -> BatchEvent:
     """One event. Raises NotFoundError."""
-    found = session.get(BatchEvent, event_id)
-    if found is None:
-        raise NotFoundError("this entry is not there")
-    return found
+    return there(session, BatchEvent, event_id, "this entry is not there")
 
 
 def meters(session: Session) -> list[PhMeter]:

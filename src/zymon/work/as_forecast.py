@@ -7,9 +7,10 @@ from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
 from zymon.core.pieces import net_weight, sliced
-from zymon.store.hang import last_hanging, standing
+from zymon.store.hang import last_hanging
 from zymon.store.models import Hanging, Piece, PieceCut, Weighing
 from zymon.store.struck import counted
+from zymon.store.weighings import standing
 
 
 def hook_name(of: Hanging) -> str:

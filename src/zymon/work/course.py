@@ -11,13 +11,14 @@ from zymon.core.life import Life
 from zymon.core.salting.clock import salt_clocks
 from zymon.core.scale import Reading
 from zymon.formats.recipe_file import SheetModel
-from zymon.store import bench, evidence, hang, hang_events, journal, salt, warm
+from zymon.store import bench, evidence, hang_events, journal, salt, warm
 from zymon.store.bench_models import Making
 from zymon.store.climate import hourly_log
 from zymon.store.database import Session
 from zymon.store.models import Batch, Piece
 from zymon.store.salt_models import SaltPiece
 from zymon.store.struck import counted
+from zymon.store.weighings import standing
 
 from .as_forecast import confirmed_ids, core_piece
 from .life import before_the_hook, life_before, life_of
@@ -148,7 +149,7 @@ def _individual(session: Session, piece: Piece, now_s: int) -> core.Individual:
     """A piece that hangs or hung, in terms of what is left of it after slices."""
     as_dried = core_piece(piece)
     sure = confirmed_ids(piece)
-    stand = hang.standing(piece)
+    stand = standing(piece)
     return core.Individual(
         piece.tag,
         life_of(piece, before_the_hook(session, piece.tag, piece.batch_id), now_s),

@@ -4,9 +4,10 @@ from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece,
 from zymon.formats.measurements import climate_csv, weights_csv
 from zymon.store.climate import all_readings
 from zymon.store.database import Session
-from zymon.store.hang import pieces_hanging, pieces_that_hung, standing
+from zymon.store.hang import pieces_hanging, pieces_that_hung
 from zymon.store.models import Batch, Piece
 from zymon.store.places import place, setpoint_at
+from zymon.store.weighings import standing
 
 from .as_forecast import core_piece
 from .premises import Premises, moment

@@ -1,4 +1,4 @@
-import { expect, it } from 'vitest';
+import { afterEach, expect, it, vi } from 'vitest';
 
 import { FakeServer } from '../testing/server';
 import { api, take } from './client';
@@ -14,6 +14,8 @@ const weigh = (gross_g: number): Promise<unknown> =>
   );
 const uids = (server: FakeServer): string[] =>
   (server.bodies(PATH) as { uid: string }[]).map((body) => body.uid);
+
+afterEach(() => vi.useRealTimers());
 
 it('keeps the identity of an entry until it is answered, whatever got lost', async () => {
   const server = new FakeServer().on(PATH, 'unreachable', { status: 500, body: {} }, { body: {} });
@@ -37,4 +39,19 @@ it('lets go of what was refused: entered again it is a new entry', async () => {
   await expect(weigh(196)).rejects.toThrow('far off');
   await weigh(196);
   expect(new Set(uids(server)).size).toBe(2);
+});
+
+it('takes the same entry of the next day for another one, though the answer to the first was lost', async () => {
+  vi.useFakeTimers({ toFake: ['Date'] });
+  const server = new FakeServer().on(PATH, 'unreachable', 'unreachable', { body: {} });
+  const HOUR = 3_600_000;
+  const begun = Date.now();
+  await expect(weigh(612)).rejects.toThrow();
+  vi.setSystemTime(begun + 1.9 * HOUR);
+  await expect(weigh(612)).rejects.toThrow();
+  vi.setSystemTime(begun + 24 * HOUR);
+  await weigh(612);
+  const [first, soon, next] = uids(server);
+  expect(soon).toBe(first);
+  expect(next).not.toBe(first);
 });

@@ -9,12 +9,15 @@ const NAME = 'zymon.entry.';
 const keyOf = (request: Request, text: string): string =>
   `${NAME}${request.method} ${new URL(request.url).pathname} ${text}`;
 
-function kept(key: string): string {
-  const known = sessionStorage.getItem(key);
-  if (known) return known;
+/** For so long the same entry, sent again, is the same; later it is done once more, as the turning of the next day. */
+const KEPT_MS = 2 * 3_600_000;
+
+function kept(key: string, now: number): string {
+  const [known, at] = (sessionStorage.getItem(key) ?? '').split(' ');
+  if (known && now - Number(at) < KEPT_MS) return known;
   const made = newUid();
   try {
-    sessionStorage.setItem(key, made);
+    sessionStorage.setItem(key, `${made} ${now}`);
   } catch {
     // a device without room: the entry is sent all the same
   }
@@ -29,7 +32,7 @@ export const sentOnce: Middleware = {
     const text = await request.clone().text();
     if (!text.includes('"uid":""')) return undefined;
     const key = keyOf(request, text);
-    const sent = new Request(request, { body: text.replace('"uid":""', `"uid":"${kept(key)}"`) });
+    const sent = new Request(request, { body: text.replace('"uid":""', `"uid":"${kept(key, Date.now())}"`) });
     unanswered.set(sent, key);
     return sent;
   },

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Query
 
 from zymon.core.drying.rest import REST_TEMPERATURE_C
 from zymon.work.hang import asking, doing, mending, views
+from zymon.work.hang import entries as e
 from zymon.work.hang import schemas as s
 from zymon.work.schemas import ByIn, StrikeIn
 
@@ -29,31 +30,31 @@ def piece(ctx: Ctx, piece_id: Id) -> s.PieceOut:
 
 
 @router.post("/places/{place_id}/tag")
-def preview_tag(ctx: Ctx, place_id: Id, body: s.PieceIn) -> s.TagPreview:
+def preview_tag(ctx: Ctx, place_id: Id, body: e.PieceIn) -> s.TagPreview:
     """What the tag of a piece would say, and when it would be ready; nothing is stored."""
     return doing.preview_tag(ctx, place_id, body)
 
 
 @router.post("/pieces", status_code=201)
-def hang(ctx: Ctx, body: s.PieceIn) -> s.PieceOut:
+def hang(ctx: Ctx, body: e.PieceIn) -> s.PieceOut:
     """Hang a piece on a free hook, now or as it was noted."""
     return doing.hang(ctx, body)
 
 
 @router.post("/pieces/{piece_id}/move")
-def move(ctx: Ctx, piece_id: Id, body: s.HookIn) -> s.PieceOut:
+def move(ctx: Ctx, piece_id: Id, body: e.HookIn) -> s.PieceOut:
     """Move a piece to a free hook."""
     return doing.move(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/swap")
-def swap(ctx: Ctx, piece_id: Id, body: s.SwapIn) -> s.Room:
+def swap(ctx: Ctx, piece_id: Id, body: e.SwapIn) -> s.Room:
     """Two pieces change places; the answer is the place of the first."""
     return doing.swap(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/correct")
-def correct(ctx: Ctx, piece_id: Id, body: s.CorrectionIn) -> s.PieceOut:
+def correct(ctx: Ctx, piece_id: Id, body: e.CorrectionIn) -> s.PieceOut:
     """Correct what was declared of a piece; the wrong value stays on record with the reason."""
     return doing.correct(ctx, piece_id, body)
 
@@ -67,13 +68,13 @@ def against(
 
 
 @router.post("/pieces/{piece_id}/take-down")
-def take_down(ctx: Ctx, piece_id: Id, body: s.TakeDownIn) -> s.PieceOut:
+def take_down(ctx: Ctx, piece_id: Id, body: e.TakeDownIn) -> s.PieceOut:
     """Take a piece off its hook, with its weight or said not to be weighed, and say what becomes of it."""
     return doing.take_down(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/become")
-def become(ctx: Ctx, piece_id: Id, body: s.BecomeIn) -> s.PieceOut:
+def become(ctx: Ctx, piece_id: Id, body: e.BecomeIn) -> s.PieceOut:
     """A piece off its hook begins to rest, is cut, kept, or goes."""
     return doing.become(ctx, piece_id, body)
 
@@ -85,13 +86,13 @@ def take_back(ctx: Ctx, piece_id: Id, body: StrikeIn) -> s.PieceOut:
 
 
 @router.post("/pieces/{piece_id}/hang-again")
-def hang_again(ctx: Ctx, piece_id: Id, body: s.HookIn) -> s.PieceOut:
+def hang_again(ctx: Ctx, piece_id: Id, body: e.HookIn) -> s.PieceOut:
     """Hang a piece that was off its hook again, under its own tag."""
     return doing.hang_again(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/slice")
-def slice_off(ctx: Ctx, piece_id: Id, body: s.SliceIn) -> s.PieceOut:
+def slice_off(ctx: Ctx, piece_id: Id, body: e.SliceIn) -> s.PieceOut:
     """A slice is taken off and the piece goes on: its loss stays true."""
     return doing.slice_off(ctx, piece_id, body)
 
@@ -103,7 +104,7 @@ def strike_slice(ctx: Ctx, cut_id: Id, body: StrikeIn) -> s.PieceOut:
 
 
 @router.post("/pieces/{piece_id}/weighings", status_code=201)
-def weigh(ctx: Ctx, piece_id: Id, body: s.WeighingIn) -> s.Weighed:
+def weigh(ctx: Ctx, piece_id: Id, body: e.WeighingIn) -> s.Weighed:
     """Store a weight and answer at once; one that cannot be right is asked about first (409 doubtful)."""
     return doing.weigh(ctx, piece_id, body)
 
@@ -121,7 +122,7 @@ def restore(ctx: Ctx, weighing_id: Id, body: ByIn) -> s.PieceOut:
 
 
 @router.post("/pieces/{piece_id}/what-if")
-def what_if(ctx: Ctx, piece_id: Id, body: s.WhatIfIn) -> s.WhatIfOut:
+def what_if(ctx: Ctx, piece_id: Id, body: e.WhatIfIn) -> s.WhatIfOut:
     """What a change from now on would do to the date of a piece; nothing is stored."""
     return asking.what_if(ctx, piece_id, body)
 

@@ -13,13 +13,14 @@ from zymon.store import hang as store
 from ..as_forecast import hook_name
 from ..places import ready_out
 from ..premises import Premises
+from . import entries as e
 from . import schemas as s
 from . import views
 
 DAY_S = 86_400
 
 
-def what_if(shop: Premises, piece_id: int, body: s.WhatIfIn) -> s.WhatIfOut:
+def what_if(shop: Premises, piece_id: int, body: e.WhatIfIn) -> s.WhatIfOut:
     """What a change from now on would do to the date of a piece; nothing is stored."""
     with shop.db.reading() as session:
         of = store.piece(session, piece_id)

@@ -1,5 +1,6 @@
 """What is done at the Hang station: hang, move, weigh, slice, take down, hang again; each recorded once."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import orjson
@@ -13,7 +14,7 @@ from zymon.core.life import BAGS, WENT
 from zymon.core.order import check_hanging, odd_hanging, odd_taking_down
 from zymon.core.pieces import at_target, loss_percent, net_weight, tag_grams, target_weight
 from zymon.core.say import Said, said
-from zymon.store import bench, rods, salt, struck
+from zymon.store import bench, rods, salt, struck, weighings
 from zymon.store import hang as store
 from zymon.store.database import Session
 from zymon.store.models import Piece
@@ -26,6 +27,7 @@ from ..life import before_the_hook
 from ..places import ready_out
 from ..premises import Premises, Recording, moment
 from ..schemas import MadeOut, SaidOut, StrikeIn
+from . import entries as e
 from . import schemas as s
 from . import views
 
@@ -46,7 +48,7 @@ def _answer(shop: Premises, piece_id: int, entry: Recording) -> s.PieceOut:
 # -- hanging
 
 
-def _new(body: s.PieceIn, hung_s: int) -> store.NewPiece:
+def _new(body: e.PieceIn, hung_s: int) -> store.NewPiece:
     return store.NewPiece(**body.model_dump(exclude={"at", "rod_id", "hook", "by", "uid", "sure"}), hung_s=hung_s)
 
 
@@ -55,7 +57,7 @@ def _core(new: store.NewPiece) -> CorePiece:
     return CorePiece(**values, batch=new.batch_code, hung_at_s=new.hung_s)
 
 
-def preview_tag(shop: Premises, place_id: int, body: s.PieceIn) -> s.TagPreview:
+def preview_tag(shop: Premises, place_id: int, body: e.PieceIn) -> s.TagPreview:
     """What the tag of a piece would say, and when it would be ready; nothing is stored."""
     hung_s = shop.now_s if body.at is None else min(int(body.at.timestamp()), shop.now_s)
     new = _new(body, hung_s)
@@ -73,7 +75,7 @@ def preview_tag(shop: Premises, place_id: int, body: s.PieceIn) -> s.TagPreview:
     )
 
 
-def hang(shop: Premises, body: s.PieceIn) -> s.PieceOut:
+def hang(shop: Premises, body: e.PieceIn) -> s.PieceOut:
     """Hang a piece on a free hook, now or as it was noted. Raises ClashError, OutOfRangeError, DoubtfulError."""
     with shop.recording(body, f"hang {body.tag}") as entry:
         if entry.new:
@@ -95,29 +97,26 @@ def _check_order(entry: Recording, new: store.NewPiece) -> None:
     entry.ask(odd_hanging(new.tag, new.hung_s, None if making is None else making.made_s, before.warm_until_s))
 
 
-def move(shop: Premises, piece_id: int, body: s.HookIn) -> s.PieceOut:
+def move(shop: Premises, piece_id: int, body: e.HookIn) -> s.PieceOut:
     """Move a piece to a free hook."""
-    with shop.recording(body, f"move {piece_id}") as entry:
-        if entry.new:
-            of = store.piece(entry.session, piece_id)
-            at_s = entry.at(body.at)
-            store.move_piece(entry.session, of, body.rod_id, body.hook, at_s, body.by, entry.now_s)
-            entry.came("hanging", store.last_hanging(of).id)
-    return _answer(shop, piece_id, entry)
+    return _onto_hook(shop, piece_id, body, "move", store.move_piece)
 
 
-def hang_again(shop: Premises, piece_id: int, body: s.HookIn) -> s.PieceOut:
+def hang_again(shop: Premises, piece_id: int, body: e.HookIn) -> s.PieceOut:
     """Hang a piece that was off its hook again, under its own tag."""
-    with shop.recording(body, f"hang again {piece_id}") as entry:
+    return _onto_hook(shop, piece_id, body, "hang again", store.hang_again)
+
+
+def _onto_hook(shop: Premises, piece_id: int, body: e.HookIn, what: str, put: Callable[..., Piece]) -> s.PieceOut:
+    with shop.recording(body, f"{what} {piece_id}") as entry:
         if entry.new:
             of = store.piece(entry.session, piece_id)
-            at_s = entry.at(body.at)
-            store.hang_again(entry.session, of, body.rod_id, body.hook, at_s, body.by, entry.now_s)
+            put(entry.session, of, body.rod_id, body.hook, entry.at(body.at), body.by, entry.now_s)
             entry.came("hanging", store.last_hanging(of).id)
     return _answer(shop, piece_id, entry)
 
 
-def swap(shop: Premises, piece_id: int, body: s.SwapIn) -> s.Room:
+def swap(shop: Premises, piece_id: int, body: e.SwapIn) -> s.Room:
     """Two pieces change places; the answer is the place of the first."""
     with shop.recording(body, f"swap {piece_id} {body.other_id}") as entry:
         if entry.new:
@@ -133,24 +132,21 @@ def swap(shop: Premises, piece_id: int, body: s.SwapIn) -> s.Room:
 
 def _weigh(shop: Premises, entry: Recording, of: Piece, gross_g: float, first_g: float | None, at_s: int) -> None:
     """Store a weight, and the first reading where a second agrees; one that cannot well be is asked about."""
-    store.check_weight(of, gross_g, at_s)
+    weighings.check_weight(of, gross_g, at_s)
     second = first_g is not None and scale.agree(scale.Reading(at_s, first_g), scale.Reading(at_s, gross_g))
     kept = False
     if not second:
         question = ask_about(core_piece(of), shop.dates.of_piece(entry.session, of, entry.now_s), gross_g, at_s)
         entry.ask(question)
         kept = question is not None
+    readings = [weighings.NewWeighing(gross_g, at_s, kept=kept)]
     if second and first_g is not None:
-        store.check_weight(of, first_g, at_s)
-        entry.came(
-            "weighing",
-            store.add_weighing(entry.session, of, store.NewWeighing(first_g, at_s), entry.by, entry.now_s).id,
-        )
-    made = store.add_weighing(entry.session, of, store.NewWeighing(gross_g, at_s, kept=kept), entry.by, entry.now_s)
-    entry.came("weighing", made.id)
+        readings.insert(0, weighings.NewWeighing(first_g, at_s))
+    for reading in readings:
+        entry.came("weighing", weighings.add_weighing(entry.session, of, reading, entry.by, entry.now_s).id)
 
 
-def weigh(shop: Premises, piece_id: int, body: s.WeighingIn) -> s.Weighed:
+def weigh(shop: Premises, piece_id: int, body: e.WeighingIn) -> s.Weighed:
     """Store a weight and answer at once; the dates that it moves are made anew meanwhile."""
     with shop.recording(body, f"weigh {piece_id}") as entry:
         of = store.piece(entry.session, piece_id)
@@ -178,54 +174,54 @@ def weigh(shop: Premises, piece_id: int, body: s.WeighingIn) -> s.Weighed:
 def strike_weighing(shop: Premises, weighing_id: int, body: StrikeIn) -> s.PieceOut:
     """Strike a weighing through; it stays on record and counts no more."""
     with shop.changing(body.by, body.reason) as session:
-        piece_id = store.strike_weighing(session, weighing_id, body.reason, body.by, shop.now_s).piece_id
+        piece_id = weighings.strike_weighing(session, weighing_id, body.reason, body.by, shop.now_s).piece_id
     return piece(shop, piece_id)
 
 
 def restore_weighing(shop: Premises, weighing_id: int, by: str) -> s.PieceOut:
     """Take a strike back: the same weighing is entered again beside the struck one, once."""
     with shop.changing(by) as session:
-        again = store.restore_weighing(session, weighing_id, by, shop.now_s)
+        again = weighings.restore_weighing(session, weighing_id, by, shop.now_s)
         piece_id, made = again.piece_id, [MadeOut(what="weighing", id=again.id)]
     return piece(shop, piece_id, made)
 
 
-def slice_off(shop: Premises, piece_id: int, body: s.SliceIn) -> s.PieceOut:
+def slice_off(shop: Premises, piece_id: int, body: e.SliceIn) -> s.PieceOut:
     """A slice is taken off and the piece goes on: its loss stays true."""
     with shop.recording(body, f"slice {piece_id}") as entry:
         if entry.new:
             of = store.piece(entry.session, piece_id)
             at_s = entry.at(body.at)
-            made = store.slice_off(
+            made = weighings.slice_off(
                 entry.session, of, body.before_g, body.after_g, at_s, body.note, body.by, entry.now_s
             )
             entry.came("cut", made.id)
-            weighing = store.NewWeighing(body.after_g, at_s)
-            entry.came("weighing", store.add_weighing(entry.session, of, weighing, body.by, entry.now_s).id)
+            weighing = weighings.NewWeighing(body.after_g, at_s)
+            entry.came("weighing", weighings.add_weighing(entry.session, of, weighing, body.by, entry.now_s).id)
     return _answer(shop, piece_id, entry)
 
 
 def strike_slice(shop: Premises, cut_id: int, body: StrikeIn) -> s.PieceOut:
     """Strike a slice through, and the weight that was noted with it."""
     with shop.changing(body.by, body.reason) as session:
-        found = store.cut(session, cut_id)
+        found = weighings.cut(session, cut_id)
         struck.strike(found, body.reason, body.by, shop.now_s)
         for weighing in found.piece.weighings:
             if (weighing.at_s, weighing.gross_g, weighing.struck_s) == (found.at_s, found.after_g, None):
-                store.strike_weighing(session, weighing.id, body.reason, body.by, shop.now_s)
+                weighings.strike_weighing(session, weighing.id, body.reason, body.by, shop.now_s)
         touch(store.last_hanging(found.piece).rod.place)
         piece_id = found.piece_id
     return piece(shop, piece_id)
 
 
-def correct(shop: Premises, piece_id: int, body: s.CorrectionIn) -> s.PieceOut:
+def correct(shop: Premises, piece_id: int, body: e.CorrectionIn) -> s.PieceOut:
     """Correct what was declared of a piece; the wrong value stays on record with the reason."""
     if (body.field == "casing") != isinstance(body.value, str):
         raise OutOfRangeError("a casing is one of those in the list; a measure is a number")
     with shop.recording(body, f"correct {piece_id} {body.field}", body.reason) as entry:
         if entry.new:
             of = store.piece(entry.session, piece_id)
-            store.correct_piece(entry.session, of, body.field, body.value, body.reason, body.by, entry.now_s)
+            weighings.correct_piece(entry.session, of, body.field, body.value, body.reason, body.by, entry.now_s)
             core_piece(of)  # refuses what no piece can be; nothing is stored then
     return _answer(shop, piece_id, entry)
 
@@ -267,7 +263,7 @@ def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None)
     return found
 
 
-def _state(body: s.BecomeIn, stands: list[Said]) -> store.NewState:
+def _state(body: e.BecomeIn, stands: list[Said]) -> store.NewState:
     if body.kind == "resting" and body.how not in BAGS:
         raise OutOfRangeError("say how it rests: vacuum bag, paper, or none")
     if body.kind == "gone" and body.how not in WENT:
@@ -280,7 +276,7 @@ def _state(body: s.BecomeIn, stands: list[Said]) -> store.NewState:
     return store.NewState(body.kind, body.how, body.place_id, body.note, orjson.dumps(codes).decode() if codes else "")
 
 
-def take_down(shop: Premises, piece_id: int, body: s.TakeDownIn) -> s.PieceOut:
+def take_down(shop: Premises, piece_id: int, body: e.TakeDownIn) -> s.PieceOut:
     """Take a piece off its hook with its weight, or said not to be weighed; what stands against it is kept."""
     if body.gross_g is None and not body.not_weighed:
         raise OutOfRangeError("weigh it, or say that it was not weighed")
@@ -289,7 +285,7 @@ def take_down(shop: Premises, piece_id: int, body: s.TakeDownIn) -> s.PieceOut:
             of = store.piece(entry.session, piece_id)
             at_s = entry.at(body.at)
             if store.hanging_now(of) is not None:
-                stand = store.standing(of)
+                stand = weighings.standing(of)
                 entry.ask(odd_taking_down(of.tag, at_s, stand[-1].at_s if stand else None))
                 if body.gross_g is not None:
                     _weigh(shop, entry, of, body.gross_g, body.first_g, at_s)
@@ -299,7 +295,7 @@ def take_down(shop: Premises, piece_id: int, body: s.TakeDownIn) -> s.PieceOut:
     return _answer(shop, piece_id, entry)
 
 
-def become(shop: Premises, piece_id: int, body: s.BecomeIn) -> s.PieceOut:
+def become(shop: Premises, piece_id: int, body: e.BecomeIn) -> s.PieceOut:
     """A piece that is off its hook begins to rest, is cut, kept, or goes."""
     with shop.recording(body, f"become {piece_id}") as entry:
         if entry.new:

@@ -7,6 +7,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.order import CLOCK_AHEAD_S, clock_off_s, moment_of
 from zymon.core.pieces import tag_grams
 from zymon.store import hang as store
+from zymon.store import weighings
 from zymon.store.database import Session
 from zymon.store.models import Piece, Weighing
 from zymon.store.places import ClashError, NotFoundError, place
@@ -34,7 +35,7 @@ def round_of(shop: Premises, place_id: int) -> s.RoundOut:
         for i, (piece, core, forecast) in enumerate(zip(hanging, cores, forecasts, strict=True)):
             low, _, high = forecast.loss_at(now_s)
             ask_low, ask_high = ask_range(core, forecast, now_s)
-            stand = store.standing(piece)
+            stand = weighings.standing(piece)
             last = stand[-1] if stand else None
             where = store.last_hanging(piece)
             pieces.append(
@@ -74,7 +75,7 @@ def enter(shop: Premises, body: s.RoundIn) -> s.RoundAnswer:
 def _store(
     session: Session, entry: s.RoundEntry, off_s: float, by: str, now_s: int
 ) -> tuple[s.Outcome, str, int | None]:
-    known = store.weighing_of_uid(session, entry.uid)
+    known = weighings.weighing_of_uid(session, entry.uid)
     if known is not None:
         return "same", "", known.id
     at_s = int(moment_of(entry.at.timestamp() - off_s, now_s))
@@ -89,8 +90,8 @@ def _store(
         if gone is not None and at_s > gone:
             raise ClashError(f"{of.tag} was taken down before it was weighed")
         twice = _twice(of, at_s)
-        new = store.NewWeighing(entry.gross_g, at_s, "round", entry.confirmed, entry.uid)
-        made = store.add_weighing(session, of, new, by, now_s)
+        new = weighings.NewWeighing(entry.gross_g, at_s, "round", entry.confirmed, entry.uid)
+        made = weighings.add_weighing(session, of, new, by, now_s)
     except (OutOfRangeError, NotFoundError, ClashError) as error:
         return "refused", str(error), None
     if twice is None:
@@ -101,7 +102,7 @@ def _store(
 
 
 def _twice(of: Piece, at_s: int) -> Weighing | None:
-    near = [w for w in store.standing(of) if abs(w.at_s - at_s) <= TWICE_S]
+    near = [w for w in weighings.standing(of) if abs(w.at_s - at_s) <= TWICE_S]
     return near[-1] if near else None
 
 

@@ -1,9 +1,9 @@
-"""What the Hang station sends and receives; the TypeScript types are made from it."""
+"""What the Hang station shows of a room and of a piece; the TypeScript types are made from it."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import BaseModel
 
 from zymon.core.drying.explain import Help
 from zymon.core.drying.geometry import Kind, Shape
@@ -15,16 +15,10 @@ from zymon.core.life import Kind as LifeKind
 
 from ..schemas import (
     ClimateOut,
-    Grams,
-    Millimetres,
     PlaceOut,
     Ready,
-    Reason,
-    RecordIn,
-    RowId,
     SaidOut,
     Setpoint,
-    Tag,
     WithMade,
 )
 
@@ -257,18 +251,6 @@ class InsideOut(BaseModel):
     ring_index: float
 
 
-class WhatIfIn(BaseModel):
-    """What to set from now on; null leaves a thing as it is. Air: 1 as now, 2 twice the air at the piece."""
-
-    temperature_c: Annotated[float, Field(ge=-5, le=40, allow_inf_nan=False)] | None = None
-    rh_percent: Annotated[float, Field(ge=5, le=99, allow_inf_nan=False)] | None = None
-    air: Annotated[float, Field(ge=0.2, le=5, allow_inf_nan=False)] = 1.0
-    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None
-    casing: Casing | None = None
-    rod_id: RowId | None = None  # with hook: hung there
-    hook: Annotated[int, Field(ge=1, le=60)] | None = None
-
-
 class WhatIfOut(BaseModel):
     """What would come of it."""
 
@@ -278,27 +260,6 @@ class WhatIfOut(BaseModel):
     tag_g: int
     pace_percent_per_day: float
     days_later: float | None
-
-
-class PieceIn(RecordIn):
-    """A piece to hang; of a known batch, or of a new one."""
-
-    tag: Tag
-    batch_code: Tag
-    product: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-    kind: Kind
-    shape: Shape
-    casing: Casing
-    fat_percent: Annotated[float, Field(ge=0, le=80, allow_inf_nan=False)] | None = None
-    salt_percent: Annotated[float, Field(ge=0, le=15, allow_inf_nan=False)] | None = None
-    diameter_mm: Millimetres | None = None
-    thickness_mm: Millimetres | None = None
-    length_mm: Annotated[float, Field(gt=0, le=2500, allow_inf_nan=False)] | None = None
-    start_weight_g: Grams
-    tare_g: Annotated[float, Field(ge=0, le=200_000, allow_inf_nan=False)] = 0.0
-    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)]
-    rod_id: RowId
-    hook: Annotated[int, Field(ge=1, le=60)]
 
 
 class TagPreview(BaseModel):
@@ -311,16 +272,6 @@ class TagPreview(BaseModel):
     ready: Ready
 
 
-class CorrectionIn(RecordIn):
-    """A declared value that was wrong, and why; null where a measure is not known."""
-
-    field: Literal[
-        "start_weight_g", "tare_g", "target_loss_percent", "diameter_mm", "thickness_mm", "length_mm", "casing"
-    ]
-    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Casing | None
-    reason: Reason
-
-
 class CorrectionOut(BaseModel):
     """A correction on record."""
 
@@ -330,46 +281,6 @@ class CorrectionOut(BaseModel):
     reason: str
     by: str
     at: datetime
-
-
-class HookIn(RecordIn):
-    """A hook to hang a piece on: moved to it, or hung again."""
-
-    rod_id: RowId
-    hook: Annotated[int, Field(ge=1, le=60)]
-
-
-class SwapIn(RecordIn):
-    """Two pieces that change places."""
-
-    other_id: RowId
-
-
-class BecomeIn(RecordIn):
-    """What a piece that is off its hook becomes."""
-
-    kind: Literal["down", "resting", "cut", "kept", "gone"]
-    how: How = ""
-    place_id: RowId | None = None
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
-
-
-class TakeDownIn(BecomeIn):
-    """That a piece is taken down: its weight, or that it was not weighed; and what becomes of it."""
-
-    gross_g: Grams | None = None
-    first_g: Grams | None = None  # what the scale showed before, where it was asked about and weighed again
-    not_weighed: bool = False
-
-
-class WeighingIn(RecordIn):
-    """A weight off the scale, gross; kept where it was asked about and is `sure`.
-
-    `first_g`: what the scale showed before, where that was asked about: when both agree, both stand and are confirmed.
-    """
-
-    gross_g: Grams
-    first_g: Grams | None = None
 
 
 class Weighed(WithMade):
@@ -391,14 +302,6 @@ class Against(BaseModel):
 
     against: list[SaidOut]
     last: "ScaleOut | None"
-
-
-class SliceIn(RecordIn):
-    """A slice taken off: what the piece weighed before and after, gross."""
-
-    before_g: Grams
-    after_g: Grams
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
 
 
 class VacuumRestOut(BaseModel):

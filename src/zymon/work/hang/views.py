@@ -25,12 +25,12 @@ from zymon.store.hang import (
     how_many_hung,
     last_hanging,
     pieces_hanging,
-    standing,
     state_now,
     taken_down_at,
 )
 from zymon.store.places import place, setpoint_at
 from zymon.store.told import told
+from zymon.store.weighings import standing
 
 from ..as_forecast import confirmed_ids, core_piece, on_a_hook, start_at
 from ..places import climate_out, place_out, ready_of, ready_out

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
 import { gramDigits, recipeGrams, tidyNumber } from '../../units/format';
-import { isFar, uid } from './pours';
+import { isFar } from './pours';
 
 describe('a far weight', () => {
   const thing = { target_g: 12.5, weighed_g: null };
@@ -12,12 +12,6 @@ describe('a far weight', () => {
   it('counts what is in the bowl already', () => {
     expect(isFar({ target_g: 500, weighed_g: 200 }, 300)).toBe(false);
     expect(isFar({ target_g: 500, weighed_g: 500 }, 500)).toBe(true);
-  });
-});
-
-describe('names of entries', () => {
-  it('are all different', () => {
-    expect(new Set(Array.from({ length: 200 }, uid)).size).toBe(200);
   });
 });
 

@@ -8,10 +8,3 @@ export function isFar(thing: Pick<Thing, 'target_g' | 'weighed_g'>, grams: numbe
   const total = (thing.weighed_g ?? 0) + grams;
   return total > 1.5 * thing.target_g + 5 || (grams > 0 && total < 0.5 * thing.target_g - 5);
 }
-
-/** A name for an entry that no other has, so that it counts once however often it is sent. */
-export function uid(): string {
-  return Array.from(crypto.getRandomValues(new Uint8Array(12)), (b) => b.toString(16).padStart(2, '0')).join(
-    '',
-  );
-}

@@ -1,10 +1,11 @@
 // One thing at a time: which is next, what was poured, and what to do about a pour that went wrong.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
+import { newUid } from '../../api/uid';
 import { When } from '../../forms/when.svelte';
 import { typedNumber } from '../../units/format';
 import { words } from '../../words/en';
-import { isFar, uid } from './pours';
+import { isFar } from './pours';
 
 type Out = Schema['WeighOutOut'];
 type Thing = Schema['ThingOut'];
@@ -106,7 +107,7 @@ export class WeighOut {
     const at = this.moment();
     if (at === undefined) return;
     const seen_g = this.things.find((thing) => thing.key === key)?.weighed_g ?? 0;
-    this.unsent = { uid: uid(), key, grams, seen_g, lot: this.lot.trim(), at };
+    this.unsent = { uid: newUid(), key, grams, seen_g, lot: this.lot.trim(), at };
     localStorage.setItem(this.kept, JSON.stringify(this.unsent));
     this.typed = '';
     await this.send();

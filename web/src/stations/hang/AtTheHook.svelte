@@ -12,7 +12,6 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
-  import { Unsent } from '../../api/uid';
   import Photos from './Photos.svelte';
 
   let { piece }: { piece: number } = $props();
@@ -30,7 +29,6 @@
     cracks: false,
     salt_spots: false,
   });
-  const unsent = new Unsent();
   const moment = new Moment();
   let open = $state(false);
   let asking = $state<'hold' | 'release' | null>(null);
@@ -38,11 +36,9 @@
 
   async function note(kind: Schema['HangEventIn']['kind'], note = ''): Promise<boolean> {
     const found = kind === 'inspect' ? ({ ...taps, ...flags } as Schema['Found']) : null;
-    const uid = unsent.of([piece, kind, note, found, moment.text]);
-    const body: Schema['HangEventIn'] = { ...head(moment), uid, pieces: [piece], kind, note, found };
+    const body: Schema['HangEventIn'] = { ...head(moment), pieces: [piece], kind, note, found };
     try {
       client.setQueryData(key, await take(api.POST('/api/hook-events', { body })));
-      unsent.through();
       moment.clear();
       void client.invalidateQueries({ queryKey: keys.today });
       return true;

@@ -1,7 +1,6 @@
 // What is done to pieces in salt: noted once however often it is tapped, taken back by striking it through.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { Unsent } from '../../api/uid';
 import type { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
 
@@ -13,8 +12,6 @@ export class SaltDesk {
   busy = $state(false);
   /** A question that a weight raised; the weight counts once it is answered. */
   question = $state<string | null>(null);
-
-  private readonly unsent = new Unsent();
 
   /** `took`: what the station is now; `behind`: somebody else was here first, look again. */
   constructor(
@@ -36,7 +33,6 @@ export class SaltDesk {
         api.POST('/api/salt/events', {
           body: {
             ...head(when),
-            uid: this.unsent.of([kind, pieces, { ...extra, sure: false }, when?.text]),
             pieces,
             kind,
             free_salt: false,
@@ -45,7 +41,6 @@ export class SaltDesk {
           },
         }),
       );
-      this.unsent.through();
       this.question = null;
       this.took(answer);
       return answer;

@@ -13,7 +13,6 @@
   import { longDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import { said } from '../../words/said';
-  import { Unsent } from '../../api/uid';
   import ChoreLine from './ChoreLine.svelte';
 
   const say = words.today;
@@ -38,10 +37,9 @@
   });
   const next = $derived(round.data?.later[0]);
 
-  const unsent = new Unsent();
   const when = new Moment();
   async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
-    const common = { ...head(when), uid: unsent.of([action, way, grams, when.text]), note: '' };
+    const common = { ...head(when), note: '' };
     if (action.station === 'warm') {
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
@@ -68,7 +66,6 @@
     busy = true;
     try {
       await note(chore.action, way, grams);
-      unsent.through();
       session.say(say.noted(said(chore.title)));
       for (const key of [keys.salt, keys.warm]) void client.invalidateQueries({ queryKey: key });
       await client.invalidateQueries({ queryKey: keys.today });

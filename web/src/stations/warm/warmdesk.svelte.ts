@@ -2,7 +2,6 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { session } from '../../shell/session.svelte';
-import { Unsent } from '../../api/uid';
 import type { When } from '../../forms/when.svelte';
 
 type Detail = Schema['WarmDetail'];
@@ -10,7 +9,6 @@ type Detail = Schema['WarmDetail'];
 export class WarmDesk {
   busy = $state(false);
   question = $state<string | null>(null);
-  private readonly unsent = new Unsent();
 
   constructor(
     readonly batch: number,
@@ -33,14 +31,12 @@ export class WarmDesk {
           params: { path: { batch_id: this.batch } },
           body: {
             ...head(when, sure),
-            uid: this.unsent.of([ph, sample, meter, when?.text]),
             ph,
             sample_c: sample,
             meter_id: meter,
           },
         }),
       );
-      this.unsent.through();
       this.question = null;
       this.took(answer);
       return true;
@@ -58,10 +54,9 @@ export class WarmDesk {
       await take(
         api.POST('/api/warm/{batch_id}/events', {
           params: { path: { batch_id: this.batch } },
-          body: { ...head(when), uid: this.unsent.of([kind, note, when?.text]), kind, note },
+          body: { ...head(when), kind, note },
         }),
       );
-      this.unsent.through();
       this.took(null);
       return true;
     } catch (error) {
