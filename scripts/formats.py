@@ -6,14 +6,17 @@ import tempfile
 from pathlib import Path
 
 from zymon.app import make_app
-from zymon.formats.batch_file import BatchFile, LedgerFile
+from zymon.formats import batch_file_first as first
+from zymon.formats.batch_file import BatchFile
 from zymon.formats.hang_file import ForecastFile, HangFile
+from zymon.formats.ledger_file import LedgerFile
 from zymon.formats.recipe_file import RecipeFile
 from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
-from zymon.words import CODES
+from zymon.words import CODES, LEDGER
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
+SENTENCES = "../../web/src/words/ledger.en.json"  # said once, in the catalogue of the server
 
 
 def documents() -> dict[str, str]:
@@ -25,14 +28,17 @@ def documents() -> dict[str, str]:
         "zymon-hang-1.schema.json": HangFile.model_json_schema(),
         "zymon-forecast-1.schema.json": ForecastFile.model_json_schema(),
         "zymon-recipe-1.schema.json": RecipeFile.model_json_schema(),
-        "zymon-batch-1.schema.json": BatchFile.model_json_schema(),
-        "zymon-ledger-1.schema.json": LedgerFile.model_json_schema(),
+        "zymon-batch-1.schema.json": first.BatchFile.model_json_schema(),
+        "zymon-ledger-1.schema.json": first.LedgerFile.model_json_schema(),
+        "zymon-batch-2.schema.json": BatchFile.model_json_schema(),
+        "zymon-ledger-2.schema.json": LedgerFile.model_json_schema(),
+        SENTENCES: LEDGER,
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
         "sentences.json": list(CODES),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
     return {
-        name: json.dumps(document, indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+        name: json.dumps(document, indent=2 if name == SENTENCES else 1, ensure_ascii=False, sort_keys=True) + "\n"
         for name, document in made.items()
     }
 

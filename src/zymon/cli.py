@@ -48,7 +48,7 @@ def forecast_files(files: Files) -> None:
 @app.command("judge")
 def judge_files(files: Files) -> None:
     """Read batch files; print the ledger of hurdles of each as a line of JSON."""
-    from zymon.formats.batch_file import judge_bytes
+    from zymon.formats.ledger_file import judge_bytes
 
     _line_by_line(files, judge_bytes)
 

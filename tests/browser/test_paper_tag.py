@@ -1,5 +1,6 @@
 """A paper tag of two months ago copied by keys, and every address measured on a phone."""
 
+import re
 import time
 from collections.abc import Iterator
 from datetime import UTC, datetime
@@ -42,6 +43,7 @@ def test_a_paper_tag_of_two_months_ago_is_copied_by_keys(page: Page, serve) -> N
     form.get_by_label("What it is").fill("Neck with bay")
     form.get_by_label("trimmed, g 1").fill("1880")
     form.get_by_label("diameter, mm 1").fill("85")
+    form.get_by_role("combobox", name=re.compile("^Curing salt")).select_option(label="none in it")
     earlier(form, day(now, 75))
     weekday = datetime.fromtimestamp(now - 75 * DAY, UTC).strftime("%A")
     expect(form.get_by_text(f"= {weekday} {datetime.fromtimestamp(now - 75 * DAY, UTC).day} ")).to_be_visible()
@@ -141,6 +143,7 @@ def test_nothing_is_wider_than_a_phone(page: Page, demo: Server) -> None:
         f"/hang/{after['place_id']}?piece={after['piece_id']}",
         f"/bench/weigh/{bench['weigh_outs'][0]['id']}",
         *(f"/bench/batch/{batch['id']}" for batch in book[:3]),
+        *(f"/bench/batch/{batch['id']}/against" for batch in book[:3]),
     ]
     wide = {}
     for address in addresses:

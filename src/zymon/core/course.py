@@ -43,7 +43,7 @@ class Part:
     """Meat that went into a batch."""
 
     name: str
-    species: str
+    species: str | None
     mass_g: float
     fat_percent: float | None
     tags: Tags = ()
@@ -59,6 +59,10 @@ class Formulation:
     nitrite_fraction: float
     nitrate_fraction: float
     belly: bool = False
+    other_salt_g: float = 0.0  # common salt in other lines
+    curing_known: bool = True  # false: nobody said whether curing salt went in
+    dose_known: bool = True  # false: nobody weighed the salt
+    curing_salt: bool = True  # false: none is meant to be in it
     tags: Tags = ()
 
 
@@ -104,17 +108,32 @@ class Individual:
     start_weight_g: float | None = None
     tare_g: float = 0.0
     target_loss_percent: float | None = None
+    casing: str | None = None
     weighings: tuple[Reading, ...] = ()
+    felt: tuple["Felt", ...] = ()
     doubtful: tuple[float, ...] = ()  # moments of weighings that meet no target before they are confirmed
 
 
 @dataclass(frozen=True)
+class Felt:
+    """How a piece felt and smelt; None where it was not looked at."""
+
+    at_s: float
+    rim: str | None
+    core: str | None
+    smell: str | None
+
+
+@dataclass(frozen=True)
 class Result:
-    """A value from a laboratory."""
+    """A value from a laboratory: of the product or the mix, of one piece or of the batch."""
 
     what: str
     value: float
     at_s: float
+    unit: str = ""
+    taken_of: str = "product"
+    tag: str | None = None
 
 
 @dataclass(frozen=True)
@@ -140,9 +159,21 @@ class Corrected:
 
 
 @dataclass(frozen=True)
-class Parasites:
-    """What was done about parasites."""
+class Undone:
+    """A hurdle that stopped failing because something entered was changed: by whom, why."""
 
+    hurdle: str
+    at_s: float
+    by: str
+    reason: str
+    was: str
+
+
+@dataclass(frozen=True)
+class Parasites:
+    """What was done about the parasites of a species."""
+
+    species: str
     way: str
     temperature_c: float | None
     days: float | None
@@ -167,11 +198,16 @@ class Course:
     acidity: tuple[Acidity, ...] = ()
     doings: tuple[Doing, ...] = ()
     laboratory: tuple[Result, ...] = ()
-    parasites: Parasites | None = None
+    parasites: tuple[Parasites, ...] = ()
     signatures: tuple[Signed, ...] = ()
     corrections: tuple[Corrected, ...] = ()
+    released: tuple[Undone, ...] = ()
     people: tuple[str, ...] = ()
+    family: str = ""
+    use: str = "raw"
+    done_by: str = "weight"
     cold_hung: bool = False
+    moulded: bool = False
     discarded: str | None = None
 
     def stages_of(self, tag: str) -> tuple[Stage, ...]:

@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-Feel = Literal["soft", "even", "hard"]
+Feel = Literal["soft", "yielding", "firm", "hard"]
+CoreFeel = Literal["wet", "soft", "yielding", "firm", "hard"]
 Smell = Literal["clean", "sour", "off"]
 Surface = Literal["dry", "damp", "slimy"]
 Mould = Literal["none", "white", "green", "black", "pink"]
@@ -23,7 +24,7 @@ class Found:
     """An inspection: what was tapped; None where it was not looked at."""
 
     firm_rim: Feel | None = None
-    firm_core: Feel | None = None
+    firm_core: CoreFeel | None = None
     smell: Smell | None = None
     surface: Surface | None = None
     mould: Mould | None = None

@@ -6,12 +6,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from .errors import OutOfRangeError, require
+from .limits import NITRATE_ION_SHARE, NITRITE_ION_SHARE
 
 SaltBasis = Literal["inclusive", "exact", "on_top"]
 LineBasis = Literal["percent", "per_kg", "absolute", "fixed"]
 
-NITRITE_ION_SHARE = 0.66680  # NO2⁻ / NaNO2 by molar mass, 46.0055 / 68.9953
-NITRATE_ION_SHARE = 0.72951  # NO3⁻ / NaNO3, 62.0049 / 84.9947
 MAX_MEAT_G = 900_000.0
 MAX_SALT_PERCENT = 15.0
 TOO_COARSE_PERCENT = 5.0  # worst rounding error from which a scale is too coarse for salt, curing salt or culture
@@ -29,6 +28,15 @@ class Formulation:
     nitrite_ion_mg_per_kg_meat: float
     nitrate_mg_per_kg_meat: float
     nitrate_ion_mg_per_kg_meat: float
+
+
+def sodium_chloride_g(curing_salt_g: float, nitrite_fraction: float, nitrate_fraction: float) -> float:
+    """The common salt in a curing salt [g]. Parameters: curing_salt_g [g]; nitrite_fraction, nitrate_fraction [-].
+
+    >>> round(sodium_chloride_g(10, 0.0625, 0.04), 3)
+    8.975
+    """
+    return curing_salt_g * (1 - nitrite_fraction - nitrate_fraction)
 
 
 def formulate(
@@ -57,7 +65,7 @@ def formulate(
     require("nitrite in the curing salt", nitrite_fraction, 0.0, 1.0, "parts of 1")
     require("nitrate in the curing salt", nitrate_fraction, 0.0, 1.0 - nitrite_fraction, "parts of 1")
     curing_g = meat_g * curing_salt_percent / 100
-    common_g = curing_g * (1 - nitrite_fraction - nitrate_fraction)
+    common_g = sodium_chloride_g(curing_g, nitrite_fraction, nitrate_fraction)
     covered_g = {"inclusive": curing_g, "exact": common_g, "on_top": 0.0}
     if salt_basis not in covered_g:
         raise OutOfRangeError(f"salt basis must be inclusive, exact or on_top, got {salt_basis!r}")

@@ -2,14 +2,17 @@
 
 from dataclasses import dataclass, field
 
-from zymon.core.bench.families import SaltingWay, family
-from zymon.formats.family_sheet import family_sheet
+from zymon.core.bench.families import CURING_SALTS, SaltingWay, family
+from zymon.formats.family_sheet import SaidOfSalt, family_sheet
+from zymon.formats.recipe_file import SheetCuring, Species
 from zymon.store import bench, salt
 from zymon.store.database import Session
 from zymon.store.models import Place
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from .plan import DAY, PEOPLE
+
+ANIMALS: dict[str, Species] = {"V": "venison", "M": "sheep"}  # by the letter of a batch's code
 
 HOUR = 3600.0
 
@@ -83,11 +86,16 @@ class _Salter:
         """Make the batch and put every piece of it in."""
         demo = self.demo
         of = family(demo.family)
-        sheet = family_sheet(of, demo.product, list(demo.weights_g), demo.across_mm[0], demo.way, demo.percent)
-        if demo.code.startswith("V"):
-            sheet.plan.species = "venison"
-        if demo.code.startswith("M"):
-            sheet.plan.species = "sheep"
+        one = next((c for c in CURING_SALTS if c.id == of.curing_salt), None)
+        curing = None if one is None else SheetCuring(
+            name=one.name, percent=of.curing_salt_percent, nitrite_fraction=one.nitrite_fraction,
+            nitrate_fraction=one.nitrate_fraction,
+        )  # fmt: skip
+        species = ANIMALS.get(demo.code[0])
+        said = SaidOfSalt(curing, True, True)
+        sheet = family_sheet(
+            of, demo.product, list(demo.weights_g), demo.across_mm[0], demo.way, demo.percent, said, species
+        )
         new = bench.NewMaking(
             code=demo.code, product=demo.product, kind=of.kind, shape=of.shape, casing=of.casing,
             fat_percent=of.fat_percent, salt_percent=demo.percent, sheet=sheet.model_dump_json(), profile="us",

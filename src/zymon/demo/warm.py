@@ -4,8 +4,9 @@ from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench, warm
 from zymon.store.bench_models import Making
 from zymon.store.database import Session
+from zymon.store.evidence_models import ParasiteStep
 from zymon.store.models import Place
-from zymon.store.warm_models import BatchEvent, ParasiteStep, PhReading, WarmStage
+from zymon.store.warm_models import BatchEvent, PhReading, WarmStage
 
 from .bench import SALAME
 from .plan import DAY, PEOPLE
@@ -26,8 +27,8 @@ def warm_up(session: Session, box: Place, now_s: int) -> None:
     _stage(session, running, box, now_s - int(15.5 * HOUR), 5.2, meter_id, FALLING, now_s)
     session.add(
         ParasiteStep(
-            batch_id=running.batch_id, way="certified", temperature_c=None, days=None, thickness_cm=None,
-            note="certificate of lot SH-1147", by=PEOPLE[0], entered_s=now_s - 10 * HOUR,
+            batch_id=running.batch_id, species="pork", way="certified", temperature_c=None, days=None,
+            thickness_cm=None, note="certificate of lot SH-1147", by=PEOPLE[0], entered_s=now_s - 10 * HOUR,
         )
     )  # fmt: skip
     stuffed_s = int(now_s - 34 * DAY)

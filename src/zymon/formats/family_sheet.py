@@ -1,33 +1,47 @@
-"""A sheet for muscles that never lay on the Bench: their weights, and the rest as their family has it."""
+"""A sheet for muscles that never lay on the Bench: weights, what went in as it was said, a family for the rest."""
 
-from zymon.core.bench.families import CURING_SALTS, Family, SaltingWay
+from dataclasses import dataclass
 
-from .recipe_file import SheetCuring, SheetModel, SheetPart, SheetPlan
+from zymon.core.bench.families import Family, SaltingWay
+
+from .recipe_file import SheetCuring, SheetModel, SheetPart, SheetPlan, Species
+
+
+@dataclass(frozen=True)
+class SaidOfSalt:
+    """What somebody said of the salt: the curing salt in it, whether that is known, whether it was weighed."""
+
+    curing: SheetCuring | None
+    curing_known: bool
+    dose_known: bool
 
 
 def family_sheet(
-    family: Family, product: str, weights_g: list[float], across_mm: float, way: SaltingWay, salt_percent: float
+    family: Family,
+    product: str,
+    weights_g: list[float],
+    across_mm: float,
+    way: SaltingWay,
+    salt_percent: float,
+    said: SaidOfSalt,
+    species: Species | None = None,
 ) -> SheetModel:
-    """The sheet of a family for given muscles.
+    """The sheet of a family for given muscles; the salt is as it was said, never the family's.
 
-    Parameters: family; product, what it is called; weights_g [g], trimmed; across_mm [mm]; way; salt_percent [%].
+    Parameters: family; product, what it is called; weights_g [g], trimmed; across_mm [mm]; way; salt_percent [%],
+    beside any curing salt; said; species, None for the family's.
     """
-    curing = next((c for c in CURING_SALTS if c.id == family.curing_salt), None)
     return SheetModel(
         parts=[SheetPart(name=product, weight_g=sum(weights_g), fat_percent=family.fat_percent)],
         salt_percent=salt_percent,
-        curing=None
-        if curing is None
-        else SheetCuring(
-            name=curing.name,
-            percent=family.curing_salt_percent,
-            nitrite_fraction=curing.nitrite_fraction,
-            nitrate_fraction=curing.nitrate_fraction,
-        ),
+        salt_basis="on_top",
+        curing=said.curing,
+        curing_known=said.curing_known,
+        dose_known=said.dose_known,
         plan=SheetPlan(
             family=family.id,
             goods="belly" if family.belly else "intact",
-            species=family.species,  # type: ignore[arg-type] # of the registry
+            species=species or family.species,  # type: ignore[arg-type] # of the registry
             kind=family.kind,
             shape=family.shape,
             casing=family.casing,

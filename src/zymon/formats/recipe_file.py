@@ -13,6 +13,7 @@ from zymon.core.bench.families import SaltingWay, Surface, Warm
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.formulation import LineBasis, SaltBasis
+from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.limits import Goods
 
 from .hang_file import fault_words, place_of
@@ -23,7 +24,10 @@ Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
 Number = Annotated[float, Field(allow_inf_nan=False)]
 LossBasis = Literal["hung", "cured", "raw"]
 # pork until it is said: then the parasite step is asked for
-Species = Literal["pork", "wild boar", "bear", "beef", "venison", "sheep", "poultry", "other"]
+Species = Literal[
+    "pork", "wild boar", "bear", "walrus", "horse", "beef", "veal", "venison", "sheep", "goat", "poultry", "rabbit",
+    "other",
+]  # fmt: skip
 MAX_RECIPE_BYTES = 200_000
 
 
@@ -44,6 +48,7 @@ class SheetPart(_Open):
     price_per_kg: Number | None = None
     bought_g: Number | None = None
     lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
+    species: Species | None = None  # None: that of the plan
 
 
 class SheetLine(_Open):
@@ -55,6 +60,7 @@ class SheetLine(_Open):
     amount: Number
     price_per_kg: Number | None = None
     note: Note = ""
+    salt_percent: Number = 0.0  # common salt in it
 
 
 class SheetCuring(_Open):
@@ -83,6 +89,8 @@ class SheetPlan(_Open):
     target_loss_percent: Annotated[float, Field(gt=0, le=80)]
     across_mm: Annotated[float, Field(gt=0, le=600)]
     piece_g: Annotated[float, Field(gt=0, le=200_000)]
+    use: Use = "raw"
+    done_by: DoneBy = "weight"
 
     def to_core(self) -> Plan:
         """The plan as the rules see it."""
@@ -103,6 +111,8 @@ class SheetModel(_Open):
     salt_percent: Number
     salt_basis: SaltBasis = "exact"
     curing: SheetCuring | None = None
+    curing_known: bool = True  # false: nobody said whether curing salt went in
+    dose_known: bool = True  # false: salt that nobody weighed
     lines: Annotated[list[SheetLine], Field(max_length=40)] = []
     plan: SheetPlan
     note: Annotated[str, StringConstraints(max_length=2000)] = ""

@@ -8,6 +8,7 @@ from typing import Any
 from zymon.core.limits import DegreeHourStep, DegreeHourTable, IngoingLimits, LimitProfile
 
 SHIPPED = ("us", "eu")
+OPTIONAL = ("sources", "residual_nitrite_mg_per_kg", "residual_as", "listeria_zero", "unchilled", "made_by")
 
 
 def profile_from(data: dict[str, Any]) -> LimitProfile:
@@ -24,6 +25,8 @@ def profile_from(data: dict[str, Any]) -> LimitProfile:
         degree_hours=DegreeHourTable(
             table["unit"], table["threshold"], tuple(DegreeHourStep(**step) for step in table["steps"])
         ),
+        **{key: data[key] for key in OPTIONAL if data.get(key) is not None},
+        does_not_know=tuple(data.get("does_not_know", ())),
     )
 
 

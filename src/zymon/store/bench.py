@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session, selectinload
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 
-from .bench_models import Hold, HurdleSignature, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
+from .bench_models import Hold, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
 from .once import sent_before
 from .places import ChangedMeanwhileError, ClashError, flush_or_clash, place, there
@@ -149,6 +149,8 @@ class NewMaking:
     profile: str
     pinch_place_id: int | None
     holds: tuple[tuple[str, str], ...]
+    use: str = "raw"
+    done_by: str = "weight"
 
 
 def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, now_s: int) -> Making:
@@ -166,12 +168,14 @@ def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, n
         fat_percent=new.fat_percent,
         salt_percent=new.salt_percent,
         created_s=now_s,
+        profile=new.profile,
+        use=new.use,
+        done_by=new.done_by,
     )
     made = Making(
         batch=batch,
         weigh_out=of,
         sheet=new.sheet,
-        profile=new.profile,
         made_s=now_s,
         by=by,
         pinch_place_id=new.pinch_place_id,
@@ -227,15 +231,6 @@ def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, b
         raise ClashError("this hold is answered already")
     hold.answered_s, hold.answered_by, hold.reason, hold.legal_basis = now_s, by, reason, legal_basis
     return making(session, hold.batch_id)
-
-
-def sign(session: Session, batch_id: int, hurdle: str, reason: str, by: str, at_s: int) -> HurdleSignature:
-    """Note who answers for an unknown hurdle of a batch. Raises NotFoundError."""
-    of = making(session, batch_id)
-    made = HurdleSignature(hurdle=hurdle, reason=reason, by=by, at_s=at_s)
-    of.signatures.append(made)
-    session.flush()
-    return made
 
 
 def add_piece(session: Session, of: Making, new: MadePiece) -> None:

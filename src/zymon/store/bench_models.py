@@ -87,13 +87,12 @@ class WeighEntry(Base):
 
 
 class Making(Base):
-    """How a batch was made: its sheet with what really went in, its limits, its pinch for pH."""
+    """How a batch was made: its sheet with what really went in, its pinch for pH."""
 
     __tablename__ = "making"
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), primary_key=True)
     weigh_out_id: Mapped[int | None] = mapped_column(ForeignKey("weigh_out.id"), unique=True)
     sheet: Mapped[str]
-    profile: Mapped[str] = mapped_column(String(20))
     made_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
     pinch_place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
@@ -101,7 +100,6 @@ class Making(Base):
     weigh_out: Mapped[WeighOut | None] = relationship(back_populates="making")
     holds: Mapped[list["Hold"]] = relationship(order_by="Hold.id")
     pieces: Mapped[list["MadePiece"]] = relationship(order_by="MadePiece.id")
-    signatures: Mapped[list["HurdleSignature"]] = relationship(order_by="HurdleSignature.id")
 
 
 class Hold(Base):
@@ -117,18 +115,6 @@ class Hold(Base):
     answered_by: Mapped[str | None] = mapped_column(String(60))
     reason: Mapped[str | None] = mapped_column(String(200))
     legal_basis: Mapped[str | None] = mapped_column(String(200))
-
-
-class HurdleSignature(Base):
-    """Somebody who answers for an unknown hurdle of a batch, with a reason."""
-
-    __tablename__ = "hurdle_signature"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    hurdle: Mapped[str] = mapped_column(String(30))
-    reason: Mapped[str] = mapped_column(String(200))
-    by: Mapped[str] = mapped_column(String(60))
-    at_s: Mapped[int]
 
 
 class MadePiece(Base):

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 from sqlalchemy import CursorResult, TextClause, select, text
 from sqlalchemy import Row as RowOfQuery
 from sqlalchemy.orm import Session
@@ -15,6 +16,9 @@ from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 from .models import ReadingHour, ReadingStrike
 from .places import place, there, touch
 from .struck import strike
+
+Array = npt.NDArray[np.float64]
+AIR_CHANGED = "air changed"  # in a session: of which places and times the log was changed
 
 HOUR_S = 3600
 ROWS_PER_INSERT = 400
@@ -69,6 +73,7 @@ def _roll_up(session: Session, place_id: int, from_s: int, to_s: int) -> None:
     )
     session.execute(_ROLL_UP, span)
     touch(place(session, place_id))
+    session.info.setdefault(AIR_CHANGED, []).append((place_id, from_s, to_s))
 
 
 _MOVE = "strike_id, at_s, temperature_c, rh_percent, import_id, device_id"
@@ -175,6 +180,21 @@ def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) ->
         {"p": place_id, "a": low_s, "b": high_s},
     )
     return {at: (c, rh) for at, c, rh in found}
+
+
+_BINNED = text(
+    """
+    SELECT min(at_s) / 2.0 + max(at_s) / 2.0, avg(temperature_c) FROM reading
+    WHERE place_id = :place AND at_s BETWEEN :low AND :high GROUP BY at_s / :bin ORDER BY 1
+    """
+)
+
+
+def binned_temperature(session: Session, place_id: int, low_s: int, high_s: int, bin_s: int) -> tuple[Array, Array]:
+    """Temperature of a place between two times in means of `bin_s`: moments [s] and values [°C]."""
+    rows = session.execute(_BINNED, {"place": place_id, "low": low_s, "high": high_s, "bin": bin_s}).all()
+    table = np.array([tuple(row) for row in rows], dtype=np.float64).reshape(-1, 2)
+    return table[:, 0], table[:, 1]
 
 
 def hourly_log(session: Session, place_id: int, low_s: int, high_s: int, whole_hours: bool = False) -> Log:

@@ -1,6 +1,7 @@
 """What settles a batch's hurdles: laboratory values, parasite steps, and the limits it is judged by."""
 
 import json
+from typing import TypeVar
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -8,10 +9,19 @@ from sqlalchemy.orm import Session
 from zymon.core.limits import LimitProfile
 from zymon.limits import profile_from, shipped
 
-from .bench_models import Making
+from .evidence_models import (
+    DeviationStep,
+    HurdleCorrection,
+    HurdleSignature,
+    LabResult,
+    ParasiteStep,
+    ProfileChange,
+    UserProfile,
+    WentIn,
+)
+from .models import Batch
 from .places import ClashError, NotFoundError, there
 from .struck import counted
-from .warm_models import LabResult, ParasiteStep, ProfileChange, UserProfile
 
 
 def lab_results(session: Session, batch_id: int) -> list[LabResult]:
@@ -19,14 +29,41 @@ def lab_results(session: Session, batch_id: int) -> list[LabResult]:
     return list(session.scalars(select(LabResult).where(LabResult.batch_id == batch_id).order_by(LabResult.at_s)))
 
 
-def lab_result(session: Session, result_id: int) -> LabResult:
-    """One laboratory value. Raises NotFoundError."""
-    return there(session, LabResult, result_id, "this value is not there")
+Entry = TypeVar("Entry", LabResult, ParasiteStep, DeviationStep)
 
 
-def parasite_step(session: Session, batch_id: int) -> ParasiteStep | None:
-    """What was last said about parasites, or None."""
+def entry(session: Session, table: type[Entry], row_id: int) -> Entry:
+    """One entry of the ledger. Raises NotFoundError."""
+    return there(session, table, row_id, "this entry is not there")
+
+
+def parasite_steps(session: Session, batch_id: int) -> list[ParasiteStep]:
+    """What was said about parasites, in the order it was said, struck entries too."""
     query = select(ParasiteStep).where(ParasiteStep.batch_id == batch_id).order_by(ParasiteStep.id)
+    return list(session.scalars(query))
+
+
+def signatures(session: Session, batch_id: int) -> list[HurdleSignature]:
+    """Who signed for what of a batch, in time order."""
+    query = select(HurdleSignature).where(HurdleSignature.batch_id == batch_id).order_by(HurdleSignature.at_s)
+    return list(session.scalars(query))
+
+
+def corrections(session: Session, batch_id: int) -> list[HurdleCorrection]:
+    """Hurdles of a batch that stopped failing because something was corrected, in time order."""
+    query = select(HurdleCorrection).where(HurdleCorrection.batch_id == batch_id).order_by(HurdleCorrection.at_s)
+    return list(session.scalars(query))
+
+
+def deviation_steps(session: Session, batch_id: int) -> list[DeviationStep]:
+    """What was done about what failed or was in doubt, in time order, struck entries too."""
+    query = select(DeviationStep).where(DeviationStep.batch_id == batch_id).order_by(DeviationStep.at_s)
+    return list(session.scalars(query))
+
+
+def went_in(session: Session, batch_id: int) -> WentIn | None:
+    """What was last said to have gone into a batch that never lay on the Bench, or None."""
+    query = select(WentIn).where(WentIn.batch_id == batch_id).order_by(WentIn.id)
     return next(iter(reversed(counted(session.scalars(query)))), None)
 
 
@@ -54,11 +91,11 @@ def add_profile(session: Session, data: dict[str, object], by: str, now_s: int) 
     return made
 
 
-def change_profile(session: Session, of: Making, profile_id: str, by: str, now_s: int) -> None:
+def change_profile(session: Session, of: Batch, profile_id: str, by: str, now_s: int) -> None:
     """Judge a batch by other limits from now on; by which it was judged before stays on record."""
     profile(session, profile_id)
     if of.profile == profile_id:
         raise ClashError("it is judged by these limits already")
-    session.add(ProfileChange(batch_id=of.batch_id, was=of.profile, now=profile_id, by=by, at_s=now_s))
+    session.add(ProfileChange(batch_id=of.id, was=of.profile, now=profile_id, by=by, at_s=now_s))
     of.profile = profile_id
     session.flush()

@@ -11,7 +11,7 @@ import orjson
 from sqlalchemy import event, inspect, select
 from sqlalchemy.orm import ORMExecuteState, Session
 
-from .models import Base, JournalLine
+from .models import Base, JournalLine, Piece
 
 # Columns that no person enters: counters, marks that dates must be made anew, what a device was heard to say
 KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
@@ -21,6 +21,8 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "reading_strike": frozenset({"readings"}),
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
 }
+CHANGED = "changed"  # in a session: the rows that were entered or changed
+ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction"})  # follow from an entry
 SECRET = frozenset({"token_sha256", "jpeg"})  # that it changed is told, not what it was
 
 
@@ -47,10 +49,13 @@ def _refuse_bulk(state: ORMExecuteState) -> None:
 def _before_flush(session: Session, _context: Any, _instances: Any) -> None:
     for row in session.deleted:
         raise SilentChangeError(f"{row.__tablename__} is struck through, never deleted")
+    changed: set[Any] = session.info.setdefault(CHANGED, set())
+    changed.update(row for row in session.new if row.__tablename__ not in ASIDE)
     for row in session.dirty:
         line = _line(session, row)
         if line is not None:
             session.add(line)
+            changed.add(row)
 
 
 def _line(session: Session, row: Base) -> JournalLine | None:
@@ -121,6 +126,16 @@ def _belongs(row: Any) -> tuple[int | None, int | None, int | None]:
         making = getattr(getattr(row, "weigh_out", row), "making", None)
         batch_id = None if making is None else making.batch_id
     return batch_id, piece_id if table != "made_piece" else None, place_id
+
+
+def changed_batches(session: Session) -> set[int]:
+    """The batches of which something was entered or changed in this session."""
+    session.flush()
+    rows = session.info.get(CHANGED, set())
+    found = {batch_id for row in rows for batch_id in [_belongs(row)[0]] if batch_id is not None}
+    pieces = {row.piece_id for row in rows if isinstance(getattr(row, "piece_id", None), int)}
+    found |= set(session.scalars(select(Piece.batch_id).where(Piece.id.in_(pieces)))) if pieces else set()
+    return found
 
 
 def lines(session: Session, batch_id: int | None = None, from_s: int = 0, to_s: int = 2**40) -> Sequence[JournalLine]:

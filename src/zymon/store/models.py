@@ -26,6 +26,7 @@ class Workshop(Base):
     name: Mapped[str] = mapped_column(String(80))
     time_zone: Mapped[str] = mapped_column(String(60))
     created_s: Mapped[int]
+    people: Mapped[int | None]  # who work in it; None: nobody said
 
 
 class Place(Base):
@@ -79,6 +80,9 @@ class Batch(Base):
     fat_percent: Mapped[float | None]
     salt_percent: Mapped[float | None]
     created_s: Mapped[int]
+    profile: Mapped[str] = mapped_column(String(20), default="us")  # the limits it is judged by
+    use: Mapped[str] = mapped_column(String(8), default="raw")  # or cooked
+    done_by: Mapped[str] = mapped_column(String(8), default="weight")  # or feel, or days
     pieces: Mapped[list["Piece"]] = relationship(back_populates="batch", order_by="Piece.tag")
 
 

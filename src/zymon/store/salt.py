@@ -10,7 +10,7 @@ from zymon.core.salting.ways import CareKind
 
 from .bench import add_piece as add_made_piece
 from .bench_models import MadePiece, Making
-from .models import Place
+from .models import Batch, Place
 from .once import sent_before
 from .places import ClashError, flush_or_clash, there
 from .salt_models import SaltEvent, SaltPiece
@@ -184,6 +184,19 @@ def next_tags(session: Session, making: Making, many: int) -> list[str]:
     numbers = [int(t.rpartition("-")[2]) for t in taken if t.rpartition("-")[2].isdigit()]
     first = max(numbers, default=0) + 1
     return [f"{batch.code}-{first + i:02d}" for i in range(many)]
+
+
+def typed_temperatures(session: Session, code: str) -> list[tuple[str, float, float]]:
+    """What a thermometer in the meat showed of a batch's pieces in salt: tag, moment [s], °C."""
+    query = (
+        select(SaltPiece.tag, SaltEvent.at_s, SaltEvent.value)
+        .join(SaltEvent.piece)
+        .join(Batch, Batch.id == SaltPiece.batch_id)
+        .where(
+            Batch.code == code, SaltEvent.kind == "check", SaltEvent.value.is_not(None), SaltEvent.struck_s.is_(None)
+        )
+    )
+    return [(tag, float(at_s), c) for tag, at_s, c in session.execute(query) if c is not None]
 
 
 @dataclass(frozen=True)

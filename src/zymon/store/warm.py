@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import select, text
+from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload
 
 from zymon.core.errors import OutOfRangeError
@@ -11,7 +11,7 @@ from zymon.core.fermentation.curve import Fermentation, Reading
 from zymon.core.fermentation.meter import Calibration, Measured, medians
 
 from .bench_models import Making
-from .climate import hourly_log
+from .climate import binned_temperature, hourly_log
 from .once import sent_before
 from .places import ClashError, place, setpoint_at, there
 from .struck import counted, strike
@@ -141,18 +141,10 @@ def measured(found: Sequence[PhReading], origin_s: int) -> list[Measured]:
     return [Measured((r.at_s - origin_s) / 3600, r.ph, r.meter_id) for r in counted(found)]
 
 
-_BINNED = text(
-    """
-    SELECT min(at_s) / 2.0 + max(at_s) / 2.0, avg(temperature_c) FROM reading
-    WHERE place_id = :place AND at_s BETWEEN :low AND :high GROUP BY at_s / :bin ORDER BY 1
-    """
-)
-
-
 def box_log(session: Session, place_id: int, from_s: int, to_s: int, bin_s: int = BIN_S) -> list[tuple[float, float]]:
     """Temperature of a place between two times in means of ten minutes: (hour since `from_s`, °C)."""
-    rows = session.execute(_BINNED, {"place": place_id, "low": from_s - 3600, "high": to_s, "bin": bin_s}).all()
-    return _since([(at, c) for at, c in rows], from_s)
+    times, values = binned_temperature(session, place_id, from_s - 3600, to_s, bin_s)
+    return _since(list(zip(times.tolist(), values.tolist(), strict=True)), from_s)
 
 
 def hourly_box(session: Session, place_id: int, from_s: int, to_s: int) -> list[tuple[float, float]]:

@@ -1,4 +1,4 @@
-"""Tables of the Warm: stages, pH, meters, what was done; and of the ledger: laboratory, parasites, profiles."""
+"""Tables of the Warm: stages, pH, meters, what was done."""
 
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
@@ -51,7 +51,7 @@ class PhReading(Struck, Base):
     __tablename__ = "ph_reading"
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)  # made where it is typed: sent twice, it counts once
-    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     at_s: Mapped[int]
     ph: Mapped[float]
     sample_c: Mapped[float | None]
@@ -70,51 +70,3 @@ class BatchEvent(Struck, Base):
     kind: Mapped[str] = mapped_column(String(16))
     at_s: Mapped[int]
     note: Mapped[str] = mapped_column(String(300))
-
-
-class LabResult(Struck, Base):
-    """A value from a laboratory, with the loss the batch's pieces had then where it matters."""
-
-    __tablename__ = "lab_result"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    at_s: Mapped[int]
-    what: Mapped[str] = mapped_column(String(40))
-    value: Mapped[float]
-    loss_percent: Mapped[float | None]
-    note: Mapped[str] = mapped_column(String(200))
-
-
-class ParasiteStep(Struck, Base):
-    """What was done about parasites; said anew, the latest that is not struck counts."""
-
-    __tablename__ = "parasite_step"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    way: Mapped[str] = mapped_column(String(12))
-    temperature_c: Mapped[float | None]
-    days: Mapped[float | None]
-    thickness_cm: Mapped[float | None]
-    note: Mapped[str] = mapped_column(String(200))
-
-
-class UserProfile(Base):
-    """A limit profile that the maker added; its data as the shipped ones have it. Never altered: a new one is added."""
-
-    __tablename__ = "user_profile"
-    id: Mapped[str] = mapped_column(String(20), primary_key=True)
-    data: Mapped[str]
-    by: Mapped[str] = mapped_column(String(60))
-    at_s: Mapped[int]
-
-
-class ProfileChange(Base):
-    """A batch that was judged by other limits from then on."""
-
-    __tablename__ = "profile_change"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    was: Mapped[str] = mapped_column(String(20))
-    now: Mapped[str] = mapped_column(String(20))
-    by: Mapped[str] = mapped_column(String(60))
-    at_s: Mapped[int]

@@ -8,10 +8,12 @@ from datetime import UTC, datetime, tzinfo
 
 from zymon.core.say import Said, Value
 
-from .en import SENTENCES
+from .en import SENTENCES as EVERYWHERE
+from .en_ledger import LEDGER
 
-__all__ = ["CODES", "sentence"]
+__all__ = ["CODES", "LEDGER", "sentence"]
 
+SENTENCES = EVERYWHERE | LEDGER
 CODES = tuple(sorted(SENTENCES))
 
 

@@ -2,10 +2,13 @@
 
 from collections import defaultdict
 from collections.abc import Iterable
+from dataclasses import replace
 
 import orjson
+from sqlalchemy import select
 
 from zymon.core import course as core
+from zymon.core.bench.sheet import work
 from zymon.core.drying.climate import Log
 from zymon.core.life import Life
 from zymon.core.salting.clock import salt_clocks
@@ -15,6 +18,7 @@ from zymon.store import bench, evidence, hang_events, journal, salt, warm
 from zymon.store.bench_models import Making
 from zymon.store.climate import hourly_log
 from zymon.store.database import Session
+from zymon.store.evidence_models import WentIn
 from zymon.store.models import Batch, Piece
 from zymon.store.salt_models import SaltPiece
 from zymon.store.struck import counted
@@ -24,6 +28,8 @@ from .as_forecast import confirmed_ids, core_piece
 from .life import before_the_hook, life_before, life_of
 from .salt.bags import bag_of, colds_for
 
+MINCED_KINDS = ("salame", "thin_sausage")
+
 
 def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     """The course of a batch as of now. Raises NotFoundError."""
@@ -32,18 +38,20 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     sheet = None if making is None else SheetModel.model_validate_json(making.sheet)
     salted = salt.pieces_of_batch(session, batch_id)
     gone = warm.discarded(session, batch_id)
-    step = evidence.parasite_step(session, batch_id)
+    parts = _parts_as_hung(batch) if sheet is None else _parts(sheet)
+    mixes = _formulation_as_hung(batch) if sheet is None else (_formulation(sheet),)
+    parts, mixes = _said(parts, mixes, evidence.went_in(session, batch_id))
     done = counted(warm.events(session, batch_id))
     return core.Course(
         code=batch.code,
         product=batch.product,
-        minced=None if sheet is None else sheet.plan.goods == "minced",
+        minced=batch.kind in MINCED_KINDS if sheet is None else sheet.plan.goods == "minced",
         made_s=float(batch.created_s if making is None else making.made_s),
-        profile=None if making is None else making.profile,
+        profile=batch.profile,
         stages=_stages(session, batch, salted, now_s),
         pieces=_pieces(session, batch, making, salted, now_s),
-        parts=() if sheet is None else _parts(sheet),
-        formulations=() if sheet is None else (_formulation(sheet),),
+        parts=parts,
+        formulations=mixes,
         saltings=_saltings(session, salted, now_s),
         mix_temperature_c=None if making is None or making.weigh_out is None else making.weigh_out.meat_temperature_c,
         acidity=tuple(
@@ -51,14 +59,23 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         ),
         doings=_doings(session, batch, salted),
         laboratory=tuple(
-            core.Result(r.what, r.value, r.at_s) for r in counted(evidence.lab_results(session, batch_id))
+            core.Result(r.what, r.value, r.at_s, r.unit, r.taken_of, r.tag)
+            for r in counted(evidence.lab_results(session, batch_id))
         ),
-        parasites=None if step is None else core.Parasites(step.way, step.temperature_c, step.days, step.thickness_cm),
-        signatures=()
-        if making is None
-        else tuple(core.Signed(x.hurdle, x.by, x.reason, x.at_s) for x in making.signatures),
+        parasites=tuple(
+            core.Parasites(p.species, p.way, p.temperature_c, p.days, p.thickness_cm)
+            for p in counted(evidence.parasite_steps(session, batch_id))
+        ),
+        signatures=tuple(core.Signed(x.hurdle, x.by, x.reason, x.at_s) for x in evidence.signatures(session, batch_id)),
+        released=tuple(
+            core.Undone(c.hurdle, c.at_s, c.by, c.reason, c.was) for c in evidence.corrections(session, batch_id)
+        ),
         corrections=_corrections(session, batch_id),
         people=_people(batch, making),
+        family="" if sheet is None else sheet.plan.family,
+        use=batch.use,
+        done_by=batch.done_by,
+        moulded=any(e.kind == "mould" for e in done),
         cold_hung=any(e.kind == "hang_cold" for e in done) or (sheet is not None and sheet.plan.warm == "none"),
         discarded=None if gone is None else gone.note,
     )
@@ -72,7 +89,7 @@ def climate_of(session: Session, stage: core.Stage, now_s: int) -> Log | None:
 
 
 def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int) -> tuple[core.Stage, ...]:
-    found = [*_cures(salted), *_hangs_and_rests(batch)]
+    found = [*_cures(session, salted), *_hangs_and_rests(batch)]
     stage = warm.stage(session, batch.id)
     if stage is not None:
         ends = warm.left_the_warm(stage, warm.events(session, batch.id))
@@ -80,7 +97,7 @@ def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int)
     return _together([s for s in found if s.from_s <= now_s])
 
 
-def _cures(salted: Iterable[SaltPiece]) -> Iterable[core.Stage]:
+def _cures(session: Session, salted: Iterable[SaltPiece]) -> Iterable[core.Stage]:
     for one in salted:
         out = salt.out_at(one)
         for place, _, from_s, to_s in salt.stays(one):
@@ -91,6 +108,22 @@ def _cures(salted: Iterable[SaltPiece]) -> Iterable[core.Stage]:
             yield core.Stage(
                 "cure", from_s, min(ends, default=None), place.id, place.name, laid.way, (one.tag,), laid.by
             )
+        yield from _after_the_salt(session, one)
+
+
+def _after_the_salt(session: Session, one: SaltPiece) -> Iterable[core.Stage]:
+    """Where a piece lies from its salt to its hook: where it was last said to lie, in the cold or in the room."""
+    out, ended = salt.out_at(one), salt.ended(one)
+    if out is None or ended:
+        return
+    hung_s = session.scalar(select(Piece.hung_s).where(Piece.tag == one.tag))
+    for place, _, from_s, to_s in salt.stays(one):
+        begin_s = max(from_s, out.at_s)
+        ends = [t for t in (to_s, hung_s) if t is not None]
+        if (ends and min(ends) <= begin_s) or (to_s is not None and to_s <= out.at_s):
+            continue
+        kind: core.StageKind = "cold" if place.kind == "salt" else "room"
+        yield core.Stage(kind, begin_s, min(ends, default=None), place.id, place.name, None, (one.tag,), out.by)
 
 
 def _hangs_and_rests(batch: Batch) -> Iterable[core.Stage]:
@@ -135,6 +168,7 @@ def _pieces(
             made.gross_g,
             made.tare_g,
             made.target_loss_percent,
+            made.casing,
         )
     for piece in batch.pieces:
         found[piece.tag] = _individual(session, piece, now_s)
@@ -156,13 +190,77 @@ def _individual(session: Session, piece: Piece, now_s: int) -> core.Individual:
         as_dried.start_weight_g,
         as_dried.tare_g,
         as_dried.target_loss_percent,
+        piece.casing,
         tuple(Reading(w.at_s, w.gross_g, w.kept) for w in as_dried.weighings),
+        _felt(session, piece),
         tuple(float(w.at_s) for w in stand if w.kept and w.id not in sure),
     )
 
 
+def _felt(session: Session, piece: Piece) -> tuple[core.Felt, ...]:
+    found = []
+    for e in counted(hang_events.events_of(session, piece.id)):
+        if e.kind == "inspect" and e.found:
+            taps = orjson.loads(e.found)
+            found.append(core.Felt(e.at_s, taps.get("firm_rim"), taps.get("firm_core"), taps.get("smell")))
+    return tuple(found)
+
+
+def _said(
+    parts: tuple[core.Part, ...], mixes: tuple[core.Formulation, ...], word: WentIn | None
+) -> tuple[tuple[core.Part, ...], tuple[core.Formulation, ...]]:
+    """Meat and salt with what somebody said of them afterwards; what nobody said stays as it is."""
+    if word is None:
+        return parts, mixes
+    parts = tuple(
+        replace(
+            p,
+            species=word.species or p.species,
+            fat_percent=p.fat_percent if word.fat_percent is None else word.fat_percent,
+        )
+        for p in parts
+    )
+    meat_g = sum(p.mass_g for p in parts)
+    if not mixes and meat_g > 0:
+        mixes = (core.Formulation(meat_g, 0.0, 0.0, 0.0, 0.0, curing_known=False, dose_known=False),)
+    if word.salt_percent is not None:
+        salt = word.salt_percent / 100
+        mixes = tuple(replace(m, plain_salt_g=m.meat_g * salt, dose_known=True) for m in mixes)
+    if word.curing == "none":
+        mixes = tuple(replace(m, curing_salt=False, curing_known=True, curing_salt_g=0.0) for m in mixes)
+    elif word.curing == "unknown":
+        mixes = tuple(replace(m, curing_known=False) for m in mixes)
+    elif word.curing == "weighed":
+        mixes = tuple(
+            replace(
+                m,
+                curing_known=True,
+                curing_salt=True,
+                curing_salt_g=m.meat_g * (word.curing_percent or 0.0) / 100,
+                nitrite_fraction=word.nitrite_fraction or 0.0,
+                nitrate_fraction=word.nitrate_fraction or 0.0,
+            )
+            for m in mixes
+        )
+    return parts, mixes
+
+
 def _parts(sheet: SheetModel) -> tuple[core.Part, ...]:
-    return tuple(core.Part(p.name, sheet.plan.species, p.weight_g, p.fat_percent) for p in sheet.parts)
+    return tuple(core.Part(p.name, p.species or sheet.plan.species, p.weight_g, p.fat_percent) for p in sheet.parts)
+
+
+def _parts_as_hung(batch: Batch) -> tuple[core.Part, ...]:
+    """The meat of pieces that were hung as they came: what hangs of it, of an animal that nobody named."""
+    net_g = sum(p.start_weight_g - p.tare_g for p in batch.pieces)
+    return (core.Part(batch.product, None, net_g, batch.fat_percent),) if net_g > 0 else ()
+
+
+def _formulation_as_hung(batch: Batch) -> tuple[core.Formulation, ...]:
+    """The salt of pieces that were hung as they came, where somebody said how much of it is in them."""
+    net_g = sum(p.start_weight_g - p.tare_g for p in batch.pieces)
+    if batch.salt_percent is None or net_g <= 0:
+        return ()
+    return (core.Formulation(net_g, net_g * batch.salt_percent / 100, 0.0, 0.0, 0.0, curing_known=False),)
 
 
 def _formulation(sheet: SheetModel) -> core.Formulation:
@@ -175,6 +273,10 @@ def _formulation(sheet: SheetModel) -> core.Formulation:
         nitrite_fraction=curing.nitrite_fraction if curing else 0.0,
         nitrate_fraction=curing.nitrate_fraction if curing else 0.0,
         belly=sheet.plan.goods == "belly",
+        other_salt_g=work(sheet.to_core()).other_salt_g,
+        curing_known=sheet.curing_known,
+        dose_known=sheet.dose_known,
+        curing_salt=curing is not None,
     )
 
 

@@ -17,6 +17,7 @@ from zymon.store.places import workshop
 
 from .dates import Dates
 from .follow import Followers
+from .ledger.corrections import keep_what_failed
 from .moments import moment
 from .schemas import MadeOut
 
@@ -100,6 +101,7 @@ class Premises:
             made = Recording(session, entry.by, now_s, entry.sure, known or [], known is None)
             yield made
             if made.new:
+                self._keep_what_failed(session, entry.by, reason, now_s)
                 remember(session, entry.uid, what, made.made, now_s)
         self.dates.look_again()
 
@@ -109,7 +111,13 @@ class Premises:
         with self.db.writing(by, self.now_s) as session:
             because(session, reason)
             yield session
+            self._keep_what_failed(session, by, reason, self.now_s)
         self.dates.look_again()
+
+    def _keep_what_failed(self, session: Session, by: str, reason: str, now_s: int) -> None:
+        """A hurdle that fails before a change and not after it was corrected, whether anybody had looked or not."""
+        with self.db.reading() as before:
+            keep_what_failed(before, session, by, reason, now_s)
 
     def open(self, behind_the_scenes: bool = True) -> None:
         """Begin to keep the dates made: behind the scenes, or as part of each entry."""

@@ -60,6 +60,11 @@ export const saltPieceQuery = (piece: number) => ({
   queryFn: () => take(api.GET('/api/salt/{piece_id}', { params: { path: { piece_id: piece } } })),
 });
 
+export const ledgerQuery = (batch: number) => ({
+  queryKey: ['ledger', batch],
+  queryFn: () => take(api.GET('/api/batches/{batch_id}/hurdles', { params: { path: { batch_id: batch } } })),
+});
+
 export const todayQuery = () => ({
   queryKey: keys.today,
   queryFn: () => take(api.GET('/api/today')),

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose
+         * @description Say how a batch is meant to be eaten, and what says that it is done.
+         */
+        put: operations["choose_api_batches__batch_id__choices_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/hurdles": {
         parameters: {
             query?: never;
@@ -55,7 +75,7 @@ export interface paths {
         put?: never;
         /**
          * Laboratory
-         * @description Enter a value from a laboratory; it overrides the estimate and may answer a hurdle.
+         * @description Enter a value from a laboratory; it goes before a computed one.
          */
         post: operations["laboratory_api_batches__batch_id__laboratory_post"];
         delete?: never;
@@ -73,7 +93,7 @@ export interface paths {
         };
         /**
          * Ledger
-         * @description Every hurdle of a batch, and whether it is ready.
+         * @description Every hurdle of a batch, and whether it is ready, in words.
          */
         get: operations["ledger_api_batches__batch_id__ledger_get"];
         put?: never;
@@ -95,9 +115,29 @@ export interface paths {
         put?: never;
         /**
          * Parasites
-         * @description Say what was done about parasites.
+         * @description Say what was done about the parasites of a species.
          */
         post: operations["parasites_api_batches__batch_id__parasites_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/ph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Ph
+         * @description A pH of a batch in whatever stage.
+         */
+        post: operations["measure_ph_api_batches__batch_id__ph_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -175,9 +215,29 @@ export interface paths {
         put?: never;
         /**
          * Sign
-         * @description Sign for an unknown hurdle, with a reason; what fails or is pending cannot be signed for.
+         * @description Sign for an unknown hurdle, or release a correction; what fails or is pending cannot be signed for.
          */
         post: operations["sign_api_batches__batch_id__signatures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Step
+         * @description Note what was done about a hurdle that failed or is in doubt.
+         */
+        post: operations["step_api_batches__batch_id__steps_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -196,6 +256,46 @@ export interface paths {
          * @description The tags of a batch as PDF: A4 sheets, or 62 mm roll.
          */
         get: operations["tags_api_batches__batch_id__tags_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/went-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Went In
+         * @description Say what went into meat that never lay on the Bench.
+         */
+        post: operations["went_in_api_batches__batch_id__went_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{code}/batch.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Batch File
+         * @description The whole course of a batch as a batch file.
+         */
+        get: operations["batch_file_api_batches__code__batch_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -628,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge
+         * @description Judge a batch file; nothing of it is stored.
+         */
+        post: operations["judge_api_judge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/laboratory/{result_id}/strike": {
         parameters: {
             query?: never;
@@ -726,6 +846,26 @@ export interface paths {
         get: operations["lot_api_lots__lot_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parasites/{step_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Parasites
+         * @description Strike through what was said about parasites; it stays on record.
+         */
+        post: operations["strike_parasites_api_parasites__step_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1844,6 +1984,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/steps/{step_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Step
+         * @description Strike through what was done about a hurdle; it stays on record.
+         */
+        post: operations["strike_step_api_steps__step_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stretches/{strike_id}/restore": {
         parameters: {
             query?: never;
@@ -2418,6 +2578,15 @@ export interface components {
             last: components["schemas"]["ScaleOut"] | null;
         };
         /**
+         * AgainstOut
+         * @description Why a batch is not ready: which hurdle, and the reason.
+         */
+        AgainstOut: {
+            /** Hurdle */
+            hurdle: string;
+            says: components["schemas"]["SaidOut"];
+        };
+        /**
          * AirNow
          * @description The latest logged air of a place.
          */
@@ -2530,6 +2699,114 @@ export interface components {
             product: string;
             /** Waiting */
             waiting: number;
+        };
+        /**
+         * BatchFile
+         * @description A batch with its whole course; unknown keys are kept.
+         */
+        BatchFile: {
+            /**
+             * Cold Hung
+             * @default false
+             */
+            cold_hung: boolean;
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections: components["schemas"]["CorrectionRow"][];
+            /**
+             * Family
+             * @default
+             */
+            family: string;
+            /** Forecast End */
+            forecast_end?: string | null;
+            /**
+             * Format
+             * @default zymon-batch/2
+             * @constant
+             */
+            format: "zymon-batch/2";
+            formulation?: components["schemas"]["FormulationRow"] | null;
+            /**
+             * Formulations
+             * @default []
+             */
+            formulations: components["schemas"]["FormulationRow"][];
+            /**
+             * Goods
+             * @enum {string}
+             */
+            goods: "minced" | "intact";
+            /** Id */
+            id: string;
+            /**
+             * Laboratory
+             * @default []
+             */
+            laboratory: components["schemas"]["LabRow"][];
+            /**
+             * Limit Profile
+             * @default us
+             */
+            limit_profile: string;
+            /** Limits */
+            limits?: {
+                [key: string]: unknown;
+            } | null;
+            /** Mix Temperature C */
+            mix_temperature_c?: number | null;
+            /**
+             * Moulded
+             * @default false
+             */
+            moulded: boolean;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Parasite
+             * @default []
+             */
+            parasite: components["schemas"]["ParasiteRow"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartRow"][];
+            /**
+             * Ph
+             * @default []
+             */
+            ph: components["schemas"]["PhRow"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: components["schemas"]["PieceRow"][];
+            /**
+             * Signatures
+             * @default []
+             */
+            signatures: components["schemas"]["SignatureRow"][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageRow"][];
+            /**
+             * Use
+             * @default raw
+             * @enum {string}
+             */
+            use: "raw" | "cooked";
+            /** Workshop People */
+            workshop_people?: number | null;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * BatchFound
@@ -2870,6 +3147,33 @@ export interface components {
             lines: components["schemas"]["ChangeOut"][];
         };
         /**
+         * ChoicesIn
+         * @description How a batch is meant to be eaten, and what says that it is done.
+         */
+        ChoicesIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Done By
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "raw" | "cooked";
+        };
+        /**
          * ChoreOut
          * @description A line of the round. `latest` null: it may wait; `cost`: what putting it off does.
          */
@@ -2943,10 +3247,7 @@ export interface components {
          * @description Whether it stayed cold, as the ledger judges it.
          */
         ColdOut: {
-            /** Limit */
-            limit: string;
-            /** Says */
-            says: string;
+            says: components["schemas"]["SaidOut"] | null;
             /**
              * State
              * @enum {string}
@@ -3025,6 +3326,34 @@ export interface components {
             was: string | null;
         };
         /**
+         * CorrectionRow
+         * @description A correction of what had made a hurdle fail.
+         */
+        CorrectionRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Was
+             * @default fail
+             * @enum {string}
+             */
+            was: "pass" | "pending" | "fail" | "unknown";
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * CuringSaltOut
          * @description A curing salt: sodium nitrite and nitrate as parts of 1.
          */
@@ -3039,6 +3368,26 @@ export interface components {
             nitrite_fraction: number;
             /** Says */
             says: string;
+        };
+        /**
+         * CuringSaltRow
+         * @description A curing salt that went in; null grams: nobody weighed it.
+         */
+        CuringSaltRow: {
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Nitrate Fraction
+             * @default 0
+             */
+            nitrate_fraction: number;
+            /**
+             * Nitrite Fraction
+             * @default 0
+             */
+            nitrite_fraction: number;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * Curve
@@ -3378,6 +3727,23 @@ export interface components {
             uid: string;
         };
         /**
+         * EvidenceOut
+         * @description A stretch of the time line that speaks for or against.
+         */
+        EvidenceOut: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            says: components["schemas"]["SaidOut"];
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+        };
+        /**
          * ExplainedOut
          * @description What a date rests on (shares of 1), how much of its window is the air ahead, and what would narrow it.
          */
@@ -3497,7 +3863,7 @@ export interface components {
              * Species
              * @enum {string}
              */
-            species: "pork" | "wild boar" | "bear" | "beef" | "venison" | "sheep" | "poultry" | "other";
+            species: "pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other";
             /**
              * Surface
              * @enum {string}
@@ -3564,6 +3930,34 @@ export interface components {
             target_weight_g: number;
         };
         /**
+         * FormulationRow
+         * @description Salt and curing salts of a mix; an empty list is a known zero, null is not known.
+         */
+        FormulationRow: {
+            /**
+             * Belly
+             * @default false
+             */
+            belly: boolean;
+            /** Curing Salts */
+            curing_salts?: components["schemas"]["CuringSaltRow"][] | null;
+            /** Dextrose G */
+            dextrose_g?: number | null;
+            /**
+             * Dose Known
+             * @default true
+             */
+            dose_known: boolean;
+            /** Other Salt G */
+            other_salt_g?: number | null;
+            /** Pieces */
+            pieces?: string[] | null;
+            /** Plain Salt G */
+            plain_salt_g?: number | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * ForwardIn
          * @description By how many hours a simulated workshop is run ahead.
          */
@@ -3595,9 +3989,9 @@ export interface components {
              */
             cracks: boolean;
             /** Firm Core */
-            firm_core?: ("soft" | "even" | "hard") | null;
+            firm_core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
             /** Firm Rim */
-            firm_rim?: ("soft" | "even" | "hard") | null;
+            firm_rim?: ("soft" | "yielding" | "firm" | "hard") | null;
             /** Mould */
             mould?: ("none" | "white" | "green" | "black" | "pink") | null;
             /** Mould How */
@@ -3809,26 +4203,32 @@ export interface components {
         };
         /**
          * HurdleOut
-         * @description One hurdle of the ledger.
+         * @description One hurdle: its value beside its limit as they were compared, what would settle it.
          */
         HurdleOut: {
-            /** Caution */
-            caution: string | null;
+            /** Blocks */
+            blocks: boolean;
+            /** Cautions */
+            cautions: components["schemas"]["SaidOut"][];
+            /** Entries */
+            entries: ("sign" | "laboratory" | "parasites" | "went_in" | "step" | "measure_ph" | "weigh" | "feel" | "readings" | "salt" | "warm" | "choices")[];
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceOut"][];
             /**
              * Known
              * @enum {string}
              */
-            known: "measured" | "computed" | "estimated" | "laboratory" | "declared" | "not known";
+            known: "measured" | "computed" | "estimated" | "laboratory" | "stated" | "not known";
             /** Limit */
-            limit: string;
+            limit: number | components["schemas"]["SaidOut"] | null;
             /** Name */
             name: string;
-            /** Says */
-            says: string;
-            /** Signed By */
-            signed_by: string | null;
-            /** Signed Reason */
-            signed_reason: string | null;
+            /** Pieces */
+            pieces: string[] | null;
+            settles: components["schemas"]["SaidOut"] | null;
+            /** Signable */
+            signable: boolean;
+            signed: components["schemas"]["SignedOut"] | null;
             /** Source */
             source: string;
             /**
@@ -3840,6 +4240,50 @@ export interface components {
             unit: string;
             /** Value */
             value: number | string | null;
+            was_fail: components["schemas"]["WasFailOut"] | null;
+            why: components["schemas"]["SaidOut"] | null;
+        };
+        /**
+         * HurdleRow
+         * @description One hurdle of the ledger, in words.
+         */
+        HurdleRow: {
+            /** Cautions */
+            cautions: string[];
+            /** Evidence */
+            evidence: [
+                string,
+                string,
+                string
+            ][];
+            /**
+             * Known
+             * @enum {string}
+             */
+            known: "measured" | "computed" | "estimated" | "laboratory" | "stated" | "not known";
+            /** Limit */
+            limit: number | string | null;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: string[] | null;
+            /** Settles */
+            settles: string | null;
+            signed: components["schemas"]["SignedRow"] | null;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pass" | "pending" | "fail" | "unknown";
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | string | null;
+            was_fail: components["schemas"]["WasFailRow"] | null;
+            /** Why */
+            why: string | null;
         };
         /**
          * ImportConfirm
@@ -3987,6 +4431,25 @@ export interface components {
             water_percent: number[];
         };
         /**
+         * InspectionRow
+         * @description How a piece felt and smelt.
+         */
+        InspectionRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Core */
+            core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
+            /** Rim */
+            rim?: ("soft" | "yielding" | "firm" | "hard") | null;
+            /** Smell */
+            smell?: string | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * KeepingOut
          * @description The goods at a loss, by estimate or as a laboratory corrected it.
          */
@@ -4009,7 +4472,7 @@ export interface components {
         };
         /**
          * LabIn
-         * @description A value from a laboratory: which one, and the number of its report.
+         * @description A value from a laboratory: which one, in which unit, of the product or the mix, and the number of its report.
          */
         LabIn: {
             /** At */
@@ -4028,15 +4491,29 @@ export interface components {
              * @default false
              */
             sure: boolean;
+            /** Tag */
+            tag?: string | null;
+            /**
+             * Taken Of
+             * @default product
+             * @enum {string}
+             */
+            taken_of: "product" | "mix";
             /** Uid */
             uid: string;
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit: "" | "%" | "mg/kg" | "cfu/g" | "in 25 g";
             /** Value */
             value: number;
             /**
              * What
              * @enum {string}
              */
-            what: "water_activity" | "ph" | "salt" | "nitrite_in" | "residual_nitrite" | "staphylococcal_enterotoxin" | "moisture_protein" | "listeria" | "salmonella";
+            what: "water_activity" | "ph" | "salt" | "nitrite" | "listeria" | "salmonella" | "stec" | "staphylococcal_enterotoxin" | "moisture" | "protein" | "fat";
         };
         /**
          * LabOut
@@ -4058,39 +4535,104 @@ export interface components {
             note: string;
             /** Struck Reason */
             struck_reason: string | null;
+            /** Tag */
+            tag: string | null;
+            /** Taken Of */
+            taken_of: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * LabRow
+         * @description A laboratory value with its unit.
+         */
+        LabRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * On
+             * @default product
+             * @enum {string}
+             */
+            on: "product" | "mix";
+            /** Tag */
+            tag?: string | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
             /** Value */
             value: number;
             /**
              * What
              * @enum {string}
              */
-            what: "water_activity" | "ph" | "salt" | "nitrite_in" | "residual_nitrite" | "staphylococcal_enterotoxin" | "moisture_protein" | "listeria" | "salmonella";
+            what: "water_activity" | "ph" | "salt" | "nitrite" | "listeria" | "salmonella" | "stec" | "staphylococcal_enterotoxin" | "moisture" | "protein" | "fat";
+        } & {
+            [key: string]: unknown;
         };
         /**
          * LedgerFile
          * @description The ledger of a batch.
          */
         LedgerFile: {
+            /** Check */
+            check: string;
             /**
              * Format
-             * @default zymon-ledger/1
+             * @default zymon-ledger/2
              * @constant
              */
-            format: "zymon-ledger/1";
+            format: "zymon-ledger/2";
             /** Hurdles */
-            hurdles: components["schemas"]["HurdleOut"][];
+            hurdles: components["schemas"]["HurdleRow"][];
             /** Id */
             id: string;
             /** Ready */
             ready: boolean;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "raw" | "cooked";
             /** Why */
             why: string[];
         };
         /**
          * LedgerOut
-         * @description The ledger of a batch, with what it was given to go by.
+         * @description The ledger of a batch: ready or not, every hurdle, and what it goes by.
          */
         LedgerOut: {
+            /** Asks What Went In */
+            asks_what_went_in: boolean;
+            check: components["schemas"]["SaidOut"];
+            /** Code */
+            code: string;
+            /**
+             * Done By
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /**
+             * Goods
+             * @enum {string}
+             */
+            goods: "minced" | "intact";
+            /** Hurdles */
+            hurdles: components["schemas"]["HurdleOut"][];
             /** Keeping */
             keeping: components["schemas"]["KeepingOut"][];
             /**
@@ -4100,14 +4642,38 @@ export interface components {
             keeping_by: "estimate" | "laboratory";
             /** Laboratory */
             laboratory: components["schemas"]["LabOut"][];
-            ledger: components["schemas"]["LedgerFile"];
             /**
              * Made
              * @default []
              */
             made: components["schemas"]["MadeOut"][];
-            /** Profile */
-            profile: string;
+            /** Made Here */
+            made_here: boolean;
+            /** Parasites */
+            parasites: components["schemas"]["ParasiteOut"][];
+            /** People */
+            people: number | null;
+            profile: components["schemas"]["ProfileShown"];
+            /** Ready */
+            ready: boolean;
+            /** Species */
+            species: string[];
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "raw" | "cooked";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "under_way" | "cautions" | "ready";
+            /** Why */
+            why: components["schemas"]["AgainstOut"][];
         };
         /**
          * LifeOut
@@ -4155,14 +4721,49 @@ export interface components {
              */
             counted_as: "sodium salt" | "ion";
             degree_hours: components["schemas"]["DegreeHoursIn"];
+            /**
+             * Does Not Know
+             * @default []
+             */
+            does_not_know: string[];
             /** Id */
             id: string;
             intact: components["schemas"]["Ingoing"];
+            /**
+             * Listeria Zero
+             * @default true
+             */
+            listeria_zero: boolean;
+            /**
+             * Made By
+             * @default
+             */
+            made_by: string;
             minced: components["schemas"]["Ingoing"];
             /** Name */
             name: string;
+            /**
+             * Residual As
+             * @default sodium salt
+             * @enum {string}
+             */
+            residual_as: "sodium salt" | "ion";
+            /** Residual Nitrite Mg Per Kg */
+            residual_nitrite_mg_per_kg?: number | null;
             /** Source */
             source: string;
+            /**
+             * Sources
+             * @default {}
+             */
+            sources: {
+                [key: string]: string;
+            };
+            /**
+             * Unchilled
+             * @default
+             */
+            unchilled: string;
         };
         /**
          * LimitProfileNew
@@ -4185,14 +4786,49 @@ export interface components {
              */
             counted_as: "sodium salt" | "ion";
             degree_hours: components["schemas"]["DegreeHoursIn"];
+            /**
+             * Does Not Know
+             * @default []
+             */
+            does_not_know: string[];
             /** Id */
             id: string;
             intact: components["schemas"]["Ingoing"];
+            /**
+             * Listeria Zero
+             * @default true
+             */
+            listeria_zero: boolean;
+            /**
+             * Made By
+             * @default
+             */
+            made_by: string;
             minced: components["schemas"]["Ingoing"];
             /** Name */
             name: string;
+            /**
+             * Residual As
+             * @default sodium salt
+             * @enum {string}
+             */
+            residual_as: "sodium salt" | "ion";
+            /** Residual Nitrite Mg Per Kg */
+            residual_nitrite_mg_per_kg?: number | null;
             /** Source */
             source: string;
+            /**
+             * Sources
+             * @default {}
+             */
+            sources: {
+                [key: string]: string;
+            };
+            /**
+             * Unchilled
+             * @default
+             */
+            unchilled: string;
         };
         /**
          * Line
@@ -4559,7 +5195,7 @@ export interface components {
         };
         /**
          * ParasiteIn
-         * @description What was done about parasites.
+         * @description What was done about the parasites of a species.
          */
         ParasiteIn: {
             /** At */
@@ -4573,6 +5209,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Species
+             * @enum {string}
+             */
+            species: "pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other";
             /**
              * Sure
              * @default false
@@ -4589,6 +5230,109 @@ export interface components {
              * @enum {string}
              */
             way: "frozen" | "certified" | "none";
+        };
+        /**
+         * ParasiteOut
+         * @description What was said about the parasites of a species.
+         */
+        ParasiteOut: {
+            /** By */
+            by: string;
+            /** Days */
+            days: number | null;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Species */
+            species: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Thickness Cm */
+            thickness_cm: number | null;
+            /** Way */
+            way: string;
+        };
+        /**
+         * ParasiteRow
+         * @description What was done about the parasites of a species.
+         */
+        ParasiteRow: {
+            /** Days */
+            days?: number | null;
+            /** Species */
+            species: string;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /** Thickness Cm */
+            thickness_cm?: number | null;
+            /** Way */
+            way?: ("certified" | "frozen" | "none") | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PartRow
+         * @description Meat in the batch.
+         */
+        PartRow: {
+            /** Fat Percent */
+            fat_percent?: number | null;
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Pieces */
+            pieces?: string[] | null;
+            /** Species */
+            species?: string | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PhIn
+         * @description A pH of a batch, measured in the meat, and with which meter.
+         */
+        PhIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Meter Id */
+            meter_id?: number | null;
+            /** Ph */
+            ph: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * PhRow
+         * @description A pH reading.
+         */
+        PhRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Meter */
+            meter?: ("checked" | "unchecked" | "unknown") | null;
+            /** Repeat Of */
+            repeat_of?: string | number | null;
+            /** Value */
+            value: number;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * PhotoOut
@@ -4815,8 +5559,6 @@ export interface components {
             hangings: components["schemas"]["HangingOut"][];
             /** Hangs */
             hangs: boolean;
-            /** Has Ledger */
-            has_ledger: boolean;
             inside: components["schemas"]["InsideOut"];
             /**
              * Made
@@ -4836,6 +5578,60 @@ export interface components {
             told: components["schemas"]["ToldOut"][];
             /** Weighings */
             weighings: components["schemas"]["WeighingOut"][];
+        };
+        /**
+         * PieceRow
+         * @description A piece with its gross weights.
+         */
+        PieceRow: {
+            /** Casing */
+            casing?: string | null;
+            /** Core Salt Share */
+            core_salt_share?: number | null;
+            /**
+             * Done By
+             * @default weight
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
+            /**
+             * Doubtful
+             * @default []
+             */
+            doubtful: string[];
+            /**
+             * Inspections
+             * @default []
+             */
+            inspections: components["schemas"]["InspectionRow"][];
+            /**
+             * Ring Past Bound
+             * @default false
+             */
+            ring_past_bound: boolean;
+            /** Start Weight G */
+            start_weight_g?: number | null;
+            /** Tag */
+            tag: string;
+            /** Taken Down */
+            taken_down?: string | null;
+            /**
+             * Tare G
+             * @default 0
+             */
+            tare_g: number;
+            /** Target Loss Percent */
+            target_loss_percent?: number | null;
+            /**
+             * Weights
+             * @default []
+             */
+            weights: [
+                string,
+                number
+            ][];
+        } & {
+            [key: string]: unknown;
         };
         /**
          * PieceShift
@@ -4990,6 +5786,28 @@ export interface components {
             source: string;
         };
         /**
+         * ProfileShown
+         * @description The limits a batch is judged by; `milder`: in what they allow more than every published profile shipped here.
+         */
+        ProfileShown: {
+            /** As Of */
+            as_of: string;
+            /** Check */
+            check: string;
+            /** Does Not Know */
+            does_not_know: string[];
+            /** Id */
+            id: string;
+            /** Made By */
+            made_by: string;
+            /** Milder */
+            milder: string[];
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * PutInIn
          * @description Muscles to put in salt, all or none: of a batch of the Bench, or of a quick one.
          */
@@ -5057,14 +5875,31 @@ export interface components {
         /**
          * QuickBatch
          * @description A batch made here, of muscles that never saw the Bench: a code, what it is, a family to take the rest from.
+         *
+         *     What is in the salt is asked, never taken from the family: `curing` none, weighed (with which) or unknown; "" where
+         *     nobody says. `dose_known`: whether the salt was weighed.
          */
         QuickBatch: {
             /** Code */
             code: string;
+            /**
+             * Curing
+             * @default
+             * @enum {string}
+             */
+            curing: "" | "none" | "weighed" | "unknown";
+            curing_salt?: components["schemas"]["zymon__work__salt__schemas__CuringIn"] | null;
+            /**
+             * Dose Known
+             * @default true
+             */
+            dose_known: boolean;
             /** Family */
             family: string;
             /** Product */
             product: string;
+            /** Species */
+            species?: ("pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other") | null;
         };
         /**
          * ReachingOut
@@ -5882,7 +6717,12 @@ export interface components {
              * @default spice
              * @enum {string}
              */
-            role: "spice" | "sugar" | "culture" | "wine" | "antioxidant" | "other";
+            role: "spice" | "sugar" | "culture" | "wine" | "antioxidant" | "salted" | "other";
+            /**
+             * Salt Percent
+             * @default 0
+             */
+            salt_percent: number;
         };
         /**
          * SheetModel
@@ -5890,6 +6730,16 @@ export interface components {
          */
         SheetModel: {
             curing?: components["schemas"]["SheetCuring"] | null;
+            /**
+             * Curing Known
+             * @default true
+             */
+            curing_known: boolean;
+            /**
+             * Dose Known
+             * @default true
+             */
+            dose_known: boolean;
             /**
              * Lines
              * @default []
@@ -5930,6 +6780,8 @@ export interface components {
             name: string;
             /** Price Per Kg */
             price_per_kg?: number | null;
+            /** Species */
+            species?: ("pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other") | null;
             /** Weight G */
             weight_g: number;
         };
@@ -5945,6 +6797,12 @@ export interface components {
              * @enum {string}
              */
             casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /**
+             * Done By
+             * @default weight
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
             /** Family */
             family: string;
             /**
@@ -5980,7 +6838,7 @@ export interface components {
              * @default pork
              * @enum {string}
              */
-            species: "pork" | "wild boar" | "bear" | "beef" | "venison" | "sheep" | "poultry" | "other";
+            species: "pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other";
             /**
              * Surface
              * @default leave
@@ -5989,6 +6847,12 @@ export interface components {
             surface: "mould" | "vinegar" | "leave";
             /** Target Loss Percent */
             target_loss_percent: number;
+            /**
+             * Use
+             * @default raw
+             * @enum {string}
+             */
+            use: "raw" | "cooked";
             /**
              * Warm
              * @enum {string}
@@ -6017,7 +6881,7 @@ export interface components {
         };
         /**
          * SignIn
-         * @description Somebody answers for an unknown hurdle.
+         * @description Who answers for an unknown hurdle, or releases a correction, and why it may count as passed.
          */
         SignIn: {
             /** At */
@@ -6035,6 +6899,55 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
+        };
+        /**
+         * SignatureRow
+         * @description Who answers for an unknown, or releases a correction.
+         */
+        SignatureRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * SignedOut
+         * @description Who answers for it, when and why.
+         */
+        SignedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * SignedRow
+         * @description Who answers for it.
+         */
+        SignedRow: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * SliceIn
@@ -6152,6 +7065,67 @@ export interface components {
             uid: string;
         };
         /**
+         * StageOut
+         * @description A stage on the time line of a batch.
+         */
+        StageOut: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Kind */
+            kind: string;
+            /** Pieces */
+            pieces: string[];
+            /** Place */
+            place: string | null;
+            /** To At */
+            to_at: string | null;
+        };
+        /**
+         * StageRow
+         * @description A stage of the course with what was read in it.
+         */
+        StageRow: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cold" | "cure" | "room" | "warm" | "hang" | "rest";
+            /** Pieces */
+            pieces?: string[] | null;
+            /** Place */
+            place?: string | null;
+            /**
+             * Rh Percent
+             * @default []
+             */
+            rh_percent: [
+                string,
+                number
+            ][];
+            /**
+             * Temperature
+             * @default []
+             */
+            temperature: [
+                string,
+                number
+            ][];
+            /** To */
+            to?: string | null;
+            /** Way */
+            way?: ("measured" | "pressed" | "rubbed" | "buried") | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * StandsOtherwise
          * @description A hurdle that stands otherwise by other limits.
          */
@@ -6205,6 +7179,58 @@ export interface components {
             struck_reason: string | null;
             /** To At */
             to_at: string | null;
+        };
+        /**
+         * StepIn
+         * @description What was done about a hurdle that failed or is in doubt.
+         */
+        StepIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "held" | "cooled" | "discarded" | "tested" | "other";
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * StepOut
+         * @description What was done about a hurdle.
+         */
+        StepOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Step */
+            step: string;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
         /**
          * StretchIn
@@ -6923,6 +7949,33 @@ export interface components {
             runs_out: string | null;
         };
         /**
+         * WasFailOut
+         * @description That a hurdle failed until somebody corrected what had made it fail.
+         */
+        WasFailOut: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * WasFailRow
+         * @description That a hurdle failed until it was corrected.
+         */
+        WasFailRow: {
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /** Until */
+            until: string;
+        };
+        /**
          * WayOut
          * @description A way to salt.
          */
@@ -7135,6 +8188,38 @@ export interface components {
             mending: components["schemas"]["MendingOut"] | null;
         };
         /**
+         * WentInIn
+         * @description What went into meat that never lay on the Bench; what is left out stays not known.
+         *
+         *     curing: "" not said, none, weighed (with how much), unknown (some, but nobody weighed it).
+         */
+        WentInIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Curing
+             * @default
+             * @enum {string}
+             */
+            curing: "" | "none" | "weighed" | "unknown";
+            curing_salt?: components["schemas"]["zymon__work__ledger__schemas__CuringIn"] | null;
+            /** Fat Percent */
+            fat_percent?: number | null;
+            /** Salt Percent */
+            salt_percent?: number | null;
+            /** Species */
+            species?: ("pork" | "wild boar" | "bear" | "walrus" | "horse" | "beef" | "veal" | "venison" | "sheep" | "goat" | "poultry" | "rabbit" | "other") | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * WhatIfIn
          * @description What to set from now on; null leaves a thing as it is. Air: 1 as now, 2 twice the air at the piece.
          */
@@ -7243,6 +8328,32 @@ export interface components {
             /** Time Zone */
             time_zone: string;
         };
+        /**
+         * CuringIn
+         * @description A curing salt: how much of it, % of the meat, and its nitrite and nitrate as parts of 1.
+         */
+        zymon__work__ledger__schemas__CuringIn: {
+            /** Nitrate Fraction */
+            nitrate_fraction: number;
+            /** Nitrite Fraction */
+            nitrite_fraction: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
+         * CuringIn
+         * @description A curing salt that goes in with the salt: % of the meat, its nitrite and nitrate as parts of 1.
+         */
+        zymon__work__salt__schemas__CuringIn: {
+            /** Name */
+            name: string;
+            /** Nitrate Fraction */
+            nitrate_fraction: number;
+            /** Nitrite Fraction */
+            nitrite_fraction: number;
+            /** Percent */
+            percent: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -7270,6 +8381,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choose_api_batches__batch_id__choices_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoicesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -7572,6 +8763,86 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ParasiteIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_ph_api_batches__batch_id__ph_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhIn"];
             };
         };
         responses: {
@@ -7960,6 +9231,86 @@ export interface operations {
             };
         };
     };
+    step_api_batches__batch_id__steps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tags_api_batches__batch_id__tags_pdf_get: {
         parameters: {
             query?: {
@@ -7979,6 +9330,162 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    went_in_api_batches__batch_id__went_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WentInIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    batch_file_api_batches__code__batch_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchFile"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -9738,6 +11245,84 @@ export interface operations {
             };
         };
     };
+    judge_api_judge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerFile"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     strike_laboratory_api_laboratory__result_id__strike_post: {
         parameters: {
             query?: never;
@@ -10136,6 +11721,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LotTrace"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_parasites_api_parasites__step_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                step_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -14685,6 +16350,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_step_api_steps__step_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                step_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */

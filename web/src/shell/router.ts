@@ -18,6 +18,7 @@ export const { p, navigate, route } = createRouter({
   '/bench': () => import('../stations/bench/Bench.svelte'),
   '/bench/weigh/:id': () => import('../stations/bench/WeighOut.svelte'),
   '/bench/batch/:id': () => import('../stations/bench/Batch.svelte'),
+  '/bench/batch/:id/against': () => import('../stations/ledger/Against.svelte'),
   '/bench/limits': () => import('../stations/bench/Limits.svelte'),
   '/bench/lot/:id': () => import('../stations/bench/Lot.svelte'),
   '/book': () => import('../stations/book/Book.svelte'),

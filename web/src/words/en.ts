@@ -1,6 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { hook } from './en.hook';
+import { ledger } from './en.ledger';
 import { life, when } from './en.life';
 import { placeFacts } from './en.place';
 import { round } from './en.round';
@@ -11,6 +12,7 @@ import { plural } from './plural';
 
 export const words = {
   bench,
+  ledger,
   salt,
   round,
   hook,

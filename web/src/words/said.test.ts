@@ -15,10 +15,18 @@ it('tells values with their units, and how many more there are', () => {
     'Ready by weight, feel and take down: J-1, J-2, J-3 and 4 more',
   );
   expect(said({ code: 'against.hurdle', values: { hurdle: 'core_salt', state: 'unknown' } })).toBe(
-    'core salt: not known',
+    'salt in the core: not known',
   );
 });
 
 it('shows a code it does not know rather than nothing', () => {
   expect(said({ code: 'today.from_tomorrow', values: {} })).toBe('today.from_tomorrow');
+});
+
+it("fills the ledger's sentences, which the server says, with times and weights as they are read here", () => {
+  expect(said({ code: 'hurdle.target.short', values: { gross_g: 640 } })).toBe(
+    '640\u00a0g on the scale: not at its target',
+  );
+  const settled = said({ code: 'settles.core_by', values: { at_s: 1_788_447_600, limit_c: 5 } });
+  expect(settled).toMatch(/^keep it at 5 °C or under until Thursday 3 September 2026 15:00$/);
 });

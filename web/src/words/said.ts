@@ -1,7 +1,8 @@
 // Sentences that the server sends as a code with its values. A test holds this catalogue to the server's list of codes.
 import type { Schema } from '../api/client';
 import { gramsAsTyped, weekdayAndYear } from '../units/format';
-import { bench } from './en.bench';
+import fromServer from './ledger.en.json';
+import { ledger } from './en.ledger';
 
 type Values = Schema['SaidOut']['values'];
 
@@ -10,8 +11,8 @@ const g = (value: Values[string] | undefined): string => gramsAsTyped(Number(val
 const tags = (v: Values): string => (v.more ? `${v.tags} and ${v.more} more` : `${v.tags}`);
 const named = (names: Record<string, string>, of: Values[string] | undefined): string =>
   names[String(of)] ?? String(of).replace(/_/g, ' ');
-const hurdle = (of: Values[string] | undefined): string => named(bench.hurdles.names, of);
-const state = (of: Values[string] | undefined): string => named(bench.hurdles.states, of);
+const hurdle = (of: Values[string] | undefined): string => named(ledger.names, of);
+const state = (of: Values[string] | undefined): string => named(ledger.states, of);
 
 const sentences: Record<string, (v: Values) => string> = {
   'ask.ahead': (v) =>
@@ -135,8 +136,25 @@ const sentences: Record<string, (v: Values) => string> = {
   'cost.overshoot': () => `overshoot costs weight and texture`,
 };
 
+// The ledger's sentences are said once, in the catalogue of the server: here their values get their units
+const told: Record<string, string> = fromServer;
+function filled(template: string, v: Values): string {
+  return template.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const value = v[name];
+    if (typeof value !== 'number') return String(value ?? '');
+    return name.endsWith('_s') ? when(value) : name.endsWith('_g') ? g(value) : String(value);
+  });
+}
+
 /** The codes that have a sentence here. */
-export const codes = Object.keys(sentences);
+export const codes = [...Object.keys(sentences), ...Object.keys(told)];
+
+/** A sentence on its own: begun with a capital, but for pH, and ended with a stop where it has none. */
+export function whole(text: string): string {
+  const begun = text.startsWith('pH') ? text : text.charAt(0).toUpperCase() + text.slice(1);
+  return /[.?!:]$/.test(begun) ? begun : `${begun}.`;
+}
 
 /** A sentence in words; a code from a newer server is shown as it is rather than nothing. */
-export const said = (of: Schema['SaidOut']): string => sentences[of.code]?.(of.values) ?? of.code;
+export const said = (of: Schema['SaidOut']): string =>
+  sentences[of.code]?.(of.values) ?? (told[of.code] ? filled(told[of.code] ?? '', of.values) : of.code);

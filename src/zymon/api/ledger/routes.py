@@ -1,11 +1,13 @@
 """The ledger of a batch: every hurdle with its limit, its value and how it is known; and what settles them."""
 
-from fastapi import APIRouter
+from typing import Annotated
 
-from zymon.formats.batch_file import LedgerFile
-from zymon.work.bench import making_schemas as m
+from fastapi import APIRouter, Body, Response
+
+from zymon.formats.batch_file import BatchFile
+from zymon.formats.ledger_file import LedgerFile
 from zymon.work.ledger import schemas as s
-from zymon.work.ledger import settling
+from zymon.work.ledger import settling, views
 from zymon.work.schemas import StrikeIn
 
 from ..context import Ctx, Id
@@ -15,25 +17,38 @@ router = APIRouter(prefix="/api", tags=["ledger"])
 
 @router.get("/batches/{batch_id}/ledger")
 def ledger(ctx: Ctx, batch_id: Id) -> LedgerFile:
-    """Every hurdle of a batch, and whether it is ready."""
+    """Every hurdle of a batch, and whether it is ready, in words."""
     return settling.ledger(ctx, batch_id)
+
+
+@router.get("/batches/{code}/batch.json", response_model=BatchFile)
+def batch_file(ctx: Ctx, code: str) -> Response:
+    """The whole course of a batch as a batch file."""
+    content = settling.batch_file(ctx, code).model_dump_json(by_alias=True)
+    return Response(content, media_type="application/json")
+
+
+@router.post("/judge")
+def judge(data: Annotated[bytes, Body(media_type="application/json")]) -> LedgerFile:
+    """Judge a batch file; nothing of it is stored."""
+    return settling.judge_sent(data)
 
 
 @router.get("/batches/{batch_id}/hurdles")
 def hurdles(ctx: Ctx, batch_id: Id) -> s.LedgerOut:
     """The ledger with what it goes by: limits, laboratory, keeping along the drying."""
-    return settling.hurdles(ctx, batch_id)
+    return views.hurdles(ctx, batch_id)
 
 
 @router.post("/batches/{batch_id}/signatures", status_code=201)
-def sign(ctx: Ctx, batch_id: Id, body: m.SignIn) -> s.LedgerOut:
-    """Sign for an unknown hurdle, with a reason; what fails or is pending cannot be signed for."""
+def sign(ctx: Ctx, batch_id: Id, body: s.SignIn) -> s.LedgerOut:
+    """Sign for an unknown hurdle, or release a correction; what fails or is pending cannot be signed for."""
     return settling.sign(ctx, batch_id, body)
 
 
 @router.post("/batches/{batch_id}/laboratory", status_code=201)
 def laboratory(ctx: Ctx, batch_id: Id, body: s.LabIn) -> s.LedgerOut:
-    """Enter a value from a laboratory; it overrides the estimate and may answer a hurdle."""
+    """Enter a value from a laboratory; it goes before a computed one."""
     return settling.laboratory(ctx, batch_id, body)
 
 
@@ -45,8 +60,44 @@ def strike_laboratory(ctx: Ctx, result_id: Id, body: StrikeIn) -> s.LedgerOut:
 
 @router.post("/batches/{batch_id}/parasites", status_code=201)
 def parasites(ctx: Ctx, batch_id: Id, body: s.ParasiteIn) -> s.LedgerOut:
-    """Say what was done about parasites."""
+    """Say what was done about the parasites of a species."""
     return settling.parasites(ctx, batch_id, body)
+
+
+@router.post("/parasites/{step_id}/strike")
+def strike_parasites(ctx: Ctx, step_id: Id, body: StrikeIn) -> s.LedgerOut:
+    """Strike through what was said about parasites; it stays on record."""
+    return settling.strike_parasites(ctx, step_id, body)
+
+
+@router.post("/batches/{batch_id}/went-in", status_code=201)
+def went_in(ctx: Ctx, batch_id: Id, body: s.WentInIn) -> s.LedgerOut:
+    """Say what went into meat that never lay on the Bench."""
+    return settling.went_in(ctx, batch_id, body)
+
+
+@router.post("/batches/{batch_id}/ph", status_code=201)
+def measure_ph(ctx: Ctx, batch_id: Id, body: s.PhIn) -> s.LedgerOut:
+    """A pH of a batch in whatever stage."""
+    return settling.measure_ph(ctx, batch_id, body)
+
+
+@router.post("/batches/{batch_id}/steps", status_code=201)
+def step(ctx: Ctx, batch_id: Id, body: s.StepIn) -> s.LedgerOut:
+    """Note what was done about a hurdle that failed or is in doubt."""
+    return settling.step(ctx, batch_id, body)
+
+
+@router.post("/steps/{step_id}/strike")
+def strike_step(ctx: Ctx, step_id: Id, body: StrikeIn) -> s.LedgerOut:
+    """Strike through what was done about a hurdle; it stays on record."""
+    return settling.strike_step(ctx, step_id, body)
+
+
+@router.put("/batches/{batch_id}/choices")
+def choose(ctx: Ctx, batch_id: Id, body: s.ChoicesIn) -> s.LedgerOut:
+    """Say how a batch is meant to be eaten, and what says that it is done."""
+    return settling.choose(ctx, batch_id, body)
 
 
 @router.put("/batches/{batch_id}/profile")

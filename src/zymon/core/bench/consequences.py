@@ -143,7 +143,7 @@ def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -
     assert made is not None
     meat = f"{worked.meat_g:.0f} g of meat"
     plain = f"{made.plain_salt_g:.1f} g of salt, {made.curing_salt_g:.2f} g of curing salt, {meat}"
-    chloride = made.sodium_chloride_percent_of_meat
+    chloride = worked.sodium_chloride_percent
     standing: Standing = "pass"
     says = "in the usual range"
     if chloride < SALT_LEAST_PERCENT:
@@ -153,7 +153,14 @@ def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -
     elif chloride > SALT_MOST_PERCENT:
         standing, says = "caution", "very salty after drying"
     salt = Gauge(
-        Figure("salt", chloride, "% of the meat", "sodium chloride in salt and curing salt / meat", plain, "computed"),
+        Figure(
+            "salt",
+            chloride,
+            "% of the meat",
+            "sodium chloride of all lines / meat",
+            plain,
+            "computed",
+        ),
         SALT_LEAST_PERCENT,
         standing,
         says,
@@ -204,14 +211,12 @@ def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
 
 def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | None) -> Outlook | None:
     """The goods after a loss of water, per 100 g of the bowl; None where there is not so much water."""
-    made = worked.formulation
-    assert made is not None
     share = 100 / worked.total_g
     grams = {line.key: line.grams for line in worked.lines}
     lean = worked.meat_g * (1 - worked.fat_percent / 100) * share
     wine = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "wine") * share
     water = WATER_IN_LEAN * lean + WATER_IN_WINE * wine - loss_percent
-    salt = made.sodium_chloride_percent_of_meat / 100 * worked.meat_g * share
+    salt = worked.sodium_chloride_percent / 100 * worked.meat_g * share
     dry = DRY_IN_LEAN * lean
     try:
         brine = brine_in_meat(salt, water)

@@ -22,7 +22,8 @@ from ..formulation import (
     worst_rounding_error,
 )
 
-Role = Literal["spice", "sugar", "culture", "wine", "antioxidant", "other"]
+# salted: an ingredient that brings common salt with it, garlic salt, a seasoned blend, something brined
+Role = Literal["spice", "sugar", "culture", "wine", "antioxidant", "salted", "other"]
 
 MOST_PRICE = 10_000.0
 CLOSELY, CLOSE_PERCENT = ("salt", "curing"), 2.0  # what safety hangs on is weighed closer than a spice
@@ -38,6 +39,7 @@ class MeatPart:
     price_per_kg: float | None = None
     bought_g: float | None = None
     lot: str = ""
+    species: str | None = None  # None: that of the plan
 
 
 @dataclass(frozen=True)
@@ -50,6 +52,7 @@ class Line:
     amount: float
     price_per_kg: float | None = None
     note: str = ""
+    salt_percent: float = 0.0  # common salt in it: garlic salt, seasoned blends, brined things
 
 
 @dataclass(frozen=True)
@@ -106,6 +109,14 @@ class Worked:
     lines: tuple[WorkedLine, ...]
     formulation: Formulation | None
     problems: tuple[Problem, ...]
+    other_salt_g: float = 0.0  # common salt in the lines
+
+    @property
+    def sodium_chloride_percent(self) -> float:
+        """Sodium chloride of all lines [% of the meat]; 0 while meat, salt or curing salt are in trouble."""
+        if self.formulation is None:
+            return 0.0
+        return self.formulation.sodium_chloride_percent_of_meat + 100 * self.other_salt_g / self.meat_g
 
 
 class _Faults:
@@ -152,6 +163,7 @@ def work(sheet: Sheet) -> Worked:
             lines.append(
                 _line("curing", sheet.curing.name, made.curing_salt_g, "percent", sheet.curing.percent, meat_g)
             )
+    other_salt_g = 0.0
     for i, line in enumerate(sheet.lines):
         try:
             grams = line_grams(line.amount, line.basis, meat_g)
@@ -160,8 +172,11 @@ def work(sheet: Sheet) -> Worked:
             continue
         if line.price_per_kg is not None:
             faults.ok(f"lines.{i}.price_per_kg", "price", line.price_per_kg, 0, MOST_PRICE, "a kg")
+        if faults.ok(f"lines.{i}.salt_percent", "salt in it", line.salt_percent, 0, 100, "%"):
+            other_salt_g += grams * line.salt_percent / 100
         lines.append(_line(f"line-{i}", line.name, grams, line.basis, line.amount, meat_g, line.role == "culture"))
-    return Worked(meat_g, mixed.fat_percent, sum(line.grams for line in lines), tuple(lines), made, tuple(faults.found))
+    total_g = sum(line.grams for line in lines)
+    return Worked(meat_g, mixed.fat_percent, total_g, tuple(lines), made, tuple(faults.found), other_salt_g)
 
 
 def _salted(sheet: Sheet, meat_g: float, faults: _Faults) -> Formulation | None:

@@ -24,6 +24,21 @@ class Calibration:
     slope_percent: float
 
 
+def checked(calibrations: Sequence[Calibration], hour: float) -> bool:
+    """Whether a meter can be trusted at an hour: calibrated at most 30 days before, with a slope of 92–102 %.
+
+    Parameters: calibrations of it, any order; hour [h], on their clock.
+
+    >>> checked([Calibration(0.0, 98.0)], 100.0), checked([Calibration(0.0, 98.0)], 721.0)
+    (True, False)
+    """
+    before = [c for c in calibrations if c.hour <= hour]
+    if not before:
+        return False
+    last = max(before, key=lambda c: c.hour)
+    return SLOPE_LOW <= last.slope_percent <= SLOPE_HIGH and hour - last.hour <= 24 * OLD_DAYS
+
+
 @dataclass(frozen=True)
 class Measured:
     """A reading as typed: hour, pH, the meter by its id."""

@@ -1,171 +1,184 @@
-"""Hurdles of the bowl: cold at mixing, salt, nitrite and nitrate going in, parasites."""
+"""Hurdles of the bowl: cold at mixing, salt, nitrite and nitrate going in and lasting."""
 
-from ..formulation import NITRATE_ION_SHARE, NITRITE_ION_SHARE
-from ..limits import Goods, over_limit
-from ..salting.ways import REGISTRY
-from .batch import Batch, Bowl, Hurdle, Parasite, State
+import math
+from collections.abc import Sequence
+from dataclasses import replace
 
-PRACTICE = "usual practice for dried goods"
-COLD_MIX_C, WARM_MIX_C = 4.0, 7.0
-SALT_LEAST, SALT_MINCED, SALT_MOST = 2.0, 2.5, 4.5
-LITTLE_NITRITE = 100.0
-# Days at or under a temperature [°C], for meat up to 15 cm and up to 68 cm thick
-FREEZING: tuple[tuple[float, float, float], ...] = ((-29.0, 6, 12), (-23.0, 10, 20), (-15.0, 20, 30))
-THIN_CM, THICK_CM = 15.0, 68.0
-FREEZING_SOURCE = "freezing table for pork; not valid for bear and walrus"
-WITH_PARASITES = ("pork", "wild boar", "bear")
+from ..limits import NITRATE_ION_SHARE, NITRITE_ION_SHARE, over_limit
+from ..limits import Goods as LimitGoods
+from ..pieces import loss_percent
+from ..say import Said, said
+from .batch import LabValue, Piece
+from .hurdle import Evidence, Hurdle
+from .line import hours
+from .marks import (
+    COLD_MIX_C,
+    CORE_LEAST,
+    DAY_S,
+    NITRITE_LASTS_DAYS,
+    NITRITE_LEAST,
+    NITRITE_LITTLE,
+    SALT_LEAST,
+    SALT_MINCED,
+    SALT_MOST,
+    SLACK,
+    WARM_MINCE_HOURS,
+    WARM_MIX_C,
+)  # fmt: skip
+from .view import View
 
 
-def cold_mix(batch: Batch) -> Hurdle:
-    """Cold at mixing. Parameters: batch."""
-    c = batch.mix_temperature_c
-    limit, unit = f"≤ {COLD_MIX_C:g} °C", "°C"
+def cold_mix(view: View) -> Hurdle:
+    """Cold at mixing, and while the mince rested. Parameters: view."""
+    c, resting = view.batch.mix_temperature_c, view.stages("cold", "cure")
+    warm = [view.line.over(WARM_MIX_C, *view.span(s)) for s in resting]
+    shown = tuple(Evidence(a, b, said("evidence.over_c", limit_c=WARM_MIX_C)) for spans in warm for a, b in spans)
+    base = Hurdle("cold_mix", "unknown", c, COLD_MIX_C, "°C", evidence=shown)
+    if c is not None and c > WARM_MIX_C:
+        return replace(base, state="fail", known="measured", why=said("hurdle.cold_mix.warm", c=c))
+    longest = max((hours(spans) for spans in warm), default=0.0)
+    if longest > WARM_MINCE_HOURS + SLACK:
+        why = said("hurdle.cold_mix.rested_warm", hours=round(longest, 1), limit_c=WARM_MIX_C)
+        return replace(base, state="fail", known="measured", why=why)
     if c is None:
-        says = "measure the meat before it is mixed; for this batch somebody may sign for it"
-        return Hurdle("cold_mix", "unknown", None, limit, unit, "not known", PRACTICE, says=says)
-    if c > WARM_MIX_C:
-        return Hurdle("cold_mix", "fail", c, limit, unit, "measured", PRACTICE, says=f"mixed at {c:g} °C")
-    caution = f"{c:g} °C is above 4 °C: chill the meat before mixing" if c > COLD_MIX_C else None
-    return Hurdle("cold_mix", "pass", c, limit, unit, "measured", PRACTICE, caution)
+        return replace(base, why=said("hurdle.cold_mix.unmeasured"), settles=said("settles.cold_mix"))
+    bare = [s for s in view.stages("cold") if not s.temperature or view.line.unknown(*view.span(s))]
+    if bare:
+        since_s = view.span(bare[-1])[1]
+        return replace(base, why=said("hurdle.cold_mix.unlogged"), settles=said("settles.log_or_sign"), since_s=since_s)
+    cautions = (said("caution.cold_mix", c=c, limit_c=COLD_MIX_C),) if c > COLD_MIX_C else ()
+    return replace(base, state="pass", known="measured", cautions=cautions)
 
 
-def sodium_chloride_percent(bowl: Bowl) -> float:
-    """Sodium chloride of the meat [%]. Parameters: bowl."""
-    common_g = bowl.curing_salt_g * (1 - bowl.nitrite_fraction - bowl.nitrate_fraction)
-    return 100 * (bowl.plain_salt_g + common_g) / bowl.meat_g
+def salt(view: View) -> Hurdle:
+    """Salt: sodium chloride of all lines, by the laboratory, by weight, or as taken up. Parameters: view."""
+    base = Hurdle("salt", "unknown", None, SALT_LEAST, "%")
+    lab = salt_by_laboratory(view)
+    percent = view.salt_percent if lab is None else lab
+    if percent is not None:
+        base = replace(base, value=percent, known="computed" if lab is None else "laboratory")
+        if percent < SALT_LEAST - SLACK and lab is None and not view.all_salt_known:
+            return replace(base, why=said("hurdle.salt.unweighed"), settles=said("settles.salt"))
+        if percent < SALT_LEAST - SLACK:
+            return replace(base, state="fail", why=said("hurdle.salt.little", percent=round(percent, 2)))
+        return replace(base, state="pass", cautions=_salt_cautions(view, percent))
+    if view.formulation is None or view.formulation.dose_known:
+        return replace(base, why=said("hurdle.salt.unweighed"), settles=said("settles.salt"))
+    modelled = view.taken_up_percent
+    base = replace(base, value=modelled)
+    cores = [p.core_salt_share for p in view.pieces]
+    if modelled is None or modelled < SALT_LEAST or any(core is None or core < CORE_LEAST for core in cores):
+        return replace(base, why=said("hurdle.salt.free"), settles=said("settles.salt_free"))
+    cautions = (said("caution.salt_estimated"), *_salt_cautions(view, modelled))
+    return replace(base, state="pass", known="estimated", cautions=cautions)
 
 
-def dose_is_known(way: str | None) -> bool:
-    """Whether what went in is known from what was weighed, by the way it was salted. Parameters: way, None if unsaid.
+def _salt_cautions(view: View, percent: float) -> tuple[Said, ...]:
+    if percent < SALT_MINCED and view.batch.goods == "minced":
+        return (said("caution.salt_little", limit=SALT_MINCED),)
+    return (said("caution.salt_much", limit=SALT_MOST),) if percent > SALT_MOST else ()
 
-    >>> dose_is_known("measured"), dose_is_known("rub_and_drain")
-    (True, False)
+
+def salt_by_laboratory(view: View) -> float | None:
+    """The latest laboratory salt, as % of the meat that went in; of a dried product less what it had lost by then.
+
+    Parameters: view.
     """
-    return way is None or way not in REGISTRY or REGISTRY[way].dose_is_known
+    for result in reversed([v for v in view.batch.lab("salt", None) if v.tag in (None, *view.tags)]):
+        if result.on == "mix":
+            return result.value
+        loss = loss_when_tested(view, result)
+        if loss is not None:
+            return result.value * (1 - loss / 100)
+    return None
 
 
-def salt(batch: Batch) -> Hurdle:
-    """Salt. Parameters: batch."""
-    limit, unit = f"≥ {SALT_LEAST:g} % of the meat", "%"
-    lab = batch.lab("salt", "sodium_chloride")
-    minced = batch.goods == "minced"
-    if lab is not None:
-        value, known = lab, "laboratory"
-    elif batch.bowl is None:
-        return Hurdle("salt", "unknown", None, limit, unit, "not known", PRACTICE, says="weigh what goes in")
-    else:
-        value, known = sodium_chloride_percent(batch.bowl), "computed"
-    way = batch.cure.way if batch.cure is not None else None
-    caution = None
-    if value < SALT_MINCED and minced:
-        caution = "under 2.5 %: little for minced goods"
-    elif value > SALT_MOST:
-        caution = "over 4.5 %: very salty once dry"
-    if lab is None and not minced and not dose_is_known(way):
-        says = "free salt: known once the core is reached, or when somebody signs for it"
-        return Hurdle("salt", "unknown", value, limit, unit, "not known", PRACTICE, caution, says)
-    if value < SALT_LEAST - 1e-9:
-        measured = lab is not None or minced or way == "measured"
-        state: State = "fail" if measured else "unknown"
-        return Hurdle("salt", state, value, limit, unit, known, PRACTICE, None, f"only {value:.2f} % of salt")  # type: ignore[arg-type]
-    return Hurdle("salt", "pass", value, limit, unit, known, PRACTICE, caution)  # type: ignore[arg-type]
+def loss_when_tested(view: View, result: LabValue) -> float | None:
+    """What the tested piece, or the one that had lost most, had lost when a laboratory looked [%]; None: unweighed.
+
+    Parameters: view; result.
+    """
+    pieces = [p for p in view.pieces if result.tag in (None, p.tag)]
+    losses = [loss for p in pieces for loss in [loss_at(p, result.at_s)] if loss is not None]
+    return max(losses) if losses else None
 
 
-def limits_for(batch: Batch) -> Goods:
-    """Under which limits the goods fall. Parameters: batch."""
-    if batch.goods == "minced":
-        return "minced"
-    return "belly" if batch.bowl is not None and batch.bowl.belly else "intact"
-
-
-def _ingoing(batch: Batch, bowl: Bowl, fraction: float, ion_share: float) -> tuple[float, float]:
-    """As sodium salt, and as the profile counts it [mg/kg]."""
-    as_salt = 1e6 * bowl.curing_salt_g * fraction / bowl.meat_g
-    return as_salt, as_salt * ion_share if batch.profile.counted_as == "ion" else as_salt
-
-
-def nitrite_in(batch: Batch) -> Hurdle:
-    """Nitrite going in. Parameters: batch."""
-    most = batch.profile.ingoing(limits_for(batch)).nitrite_mg_per_kg
-    limit, unit = f"≤ {most:g} mg/kg", "mg/kg"
-    source = batch.profile.source
-    lab = batch.lab("nitrite_in", "residual_nitrite", "nitrite")
-    if batch.bowl is None:
-        says = "weigh what goes in"
-        return Hurdle("nitrite_in", "unknown", None, limit, unit, "not known", source, says=says)
-    as_salt, value = _ingoing(batch, batch.bowl, batch.bowl.nitrite_fraction, NITRITE_ION_SHARE)
-    if as_salt <= 0:
-        if batch.goods == "minced":
-            says = "minced goods without nitrite: nothing holds botulism back"
-            return Hurdle("nitrite_in", "fail", 0.0, limit, unit, "computed", source, says=says)
-        says = "made without nitrite: a choice that somebody must sign for"
-        return Hurdle("nitrite_in", "unknown", 0.0, limit, unit, "computed", source, says=says)
-    if over_limit(value, most):
-        if lab is not None and not over_limit(lab, most):
-            answered = f"{value:.0f} mg/kg went in; the laboratory found {lab:g} mg/kg left"
-            return Hurdle("nitrite_in", "pass", lab, limit, unit, "laboratory", source, answered)
-        says = f"{value:.0f} mg/kg is over the limit of {most:g}"
-        return Hurdle("nitrite_in", "fail", value, limit, unit, "computed", source, says=says)
-    caution = None
-    if batch.goods == "minced" and as_salt < LITTLE_NITRITE:
-        caution = "under 100 mg/kg: little protection"
-    return Hurdle("nitrite_in", "pass", value, limit, unit, "computed", source, caution)
-
-
-def nitrate_in(batch: Batch) -> Hurdle:
-    """Nitrate going in. Parameters: batch."""
-    most = batch.profile.ingoing(limits_for(batch)).nitrate_mg_per_kg
-    limit, unit = f"≤ {most:g} mg/kg", "mg/kg"
-    source = batch.profile.source
-    if batch.bowl is None:
-        says = "weigh what goes in"
-        return Hurdle("nitrate_in", "unknown", None, limit, unit, "not known", source, says=says)
-    _, value = _ingoing(batch, batch.bowl, batch.bowl.nitrate_fraction, NITRATE_ION_SHARE)
-    if over_limit(value, most):
-        says = f"{value:.0f} mg/kg is over the limit of {most:g}"
-        return Hurdle("nitrate_in", "fail", value, limit, unit, "computed", source, says=says)
-    return Hurdle("nitrate_in", "pass", value, limit, unit, "computed", source)
-
-
-def parasite(batch: Batch) -> Hurdle | None:
-    """Parasites; None for goods that need no such step. Parameters: batch."""
-    species = [s.replace("_", " ").lower() for s in batch.species]
-    if not any(s in WITH_PARASITES for s in species):
+def loss_at(piece: Piece, at_s: float) -> float | None:
+    """What a piece had lost by its latest weighing up to a moment [%]. Parameters: piece; at_s [s]."""
+    seen = [gross_g for t, gross_g in piece.weights if t <= at_s]
+    if not seen or piece.start_weight_g is None:
         return None
-    limit = "certified, or frozen by the table"
-    step = batch.parasite
-
-    def found(state: State, value: str | None, says: str = "") -> Hurdle:
-        known = "not known" if value is None else "declared"
-        return Hurdle("parasite", state, value, limit, "", known, FREEZING_SOURCE, says=says)  # type: ignore[arg-type]
-
-    if step is None or step.way is None:
-        return found("unknown", None, "say whether the meat is certified or how it was frozen")
-    if step.way == "certified":
-        return found("pass", "certified")
-    if step.way == "none":
-        return found("fail", "none", "nothing was done about parasites")
-    if "bear" in species:
-        return found("unknown", "frozen", "the freezing table does not hold for bear")
-    return found(*_frozen(step))
+    return loss_percent(piece.start_weight_g, piece.tare_g, seen[-1])
 
 
-def _frozen(step: Parasite) -> tuple[State, str | None, str]:
-    c, days, thick = step.temperature_c, step.days, step.thickness_cm
-    if c is None or days is None:
-        return "unknown", "frozen", "at what temperature, and for how many days?"
-    if c > FREEZING[-1][0]:
-        return "fail", f"frozen at {c:g} °C", f"{c:g} °C is not cold enough"
-    _, thin_days, thick_days = next(row for row in FREEZING if c <= row[0])
-    value = f"frozen at {c:g} °C for {days:g} days"
-    if thick is not None and thick > THICK_CM:
-        return "unknown", value, f"the table ends at {THICK_CM:g} cm"
-    if thick is None:
-        if days >= thick_days:
-            return "pass", value, ""
-        if days >= thin_days:
-            return "unknown", value, "how thick was it?"
-    needed = thick_days if thick is not None and thick > THIN_CM else thin_days
-    if days >= needed:
-        return "pass", value, ""
-    return "fail", value, f"{needed:g} days are needed"
+def limits_for(view: View) -> LimitGoods:
+    """Under which limits the goods fall. Parameters: view."""
+    if view.batch.goods == "minced":
+        return "minced"
+    return "belly" if view.formulation is not None and view.formulation.belly else "intact"
+
+
+def _ingoing(view: View, base: Hurdle, fractions: Sequence[float]) -> float | Hurdle:
+    """What went in as sodium salt [mg/kg of meat], or the verdict where that is not known."""
+    f = view.formulation
+    if f is None or f.curing_salts is None or view.meat_g is None:
+        return replace(base, why=said("hurdle.nitrite.unweighed"), settles=said("settles.nitrite"))
+    if f.curing_salts and (not f.dose_known or any(c.grams is None for c in f.curing_salts)):
+        return replace(base, why=said("hurdle.nitrite.dose"), settles=said("settles.nitrite"))
+    grams = [c.grams or 0.0 for c in f.curing_salts]
+    return 1e6 * sum(g * share for g, share in zip(grams, fractions, strict=True)) / view.meat_g
+
+
+def _counted(view: View, base: Hurdle, as_salt: float, ion_share: float, most: float) -> Hurdle:
+    """The amount as the profile counts it, rounded to whole mg/kg as inspectors do, held against its limit."""
+    value = as_salt * ion_share if view.batch.profile.counted_as == "ion" else as_salt
+    whole = float(math.floor(value + 0.5))
+    base = replace(base, value=whole, known="computed")
+    if over_limit(value, most):
+        return replace(base, state="fail", why=said("hurdle.nitrite.over", value=whole, limit=most))
+    return replace(base, state="pass")
+
+
+def nitrite_in(view: View) -> Hurdle:
+    """Nitrite going in: enough of it in minced goods, not too much in any. Parameters: view."""
+    batch, minced = view.batch, view.batch.goods == "minced"
+    most = batch.profile.ingoing(limits_for(view)).nitrite_mg_per_kg
+    source = batch.profile.source_of("ingoing")
+    base = Hurdle("nitrite_in", "unknown", None, most, "mg/kg", source=source, signable=not minced)
+    salts = () if view.formulation is None else view.formulation.curing_salts or ()
+    as_salt = _ingoing(view, base, [c.nitrite_fraction for c in salts])
+    if isinstance(as_salt, Hurdle):
+        return as_salt
+    found = _counted(view, base, as_salt, NITRITE_ION_SHARE, most)
+    if found.state == "fail":
+        return found
+    if minced and as_salt < NITRITE_LEAST:
+        why = said("hurdle.nitrite.too_little", value=round(as_salt, 1), limit=NITRITE_LEAST)
+        return replace(found, state="fail", why=why)
+    if as_salt <= 0:
+        return replace(found, state="unknown", why=said("hurdle.nitrite.none"), settles=said("settles.nitrite_none"))
+    little = minced and as_salt < NITRITE_LITTLE
+    return replace(found, cautions=(said("caution.nitrite_little", limit=NITRITE_LITTLE),) if little else ())
+
+
+def nitrate_in(view: View) -> Hurdle:
+    """Nitrate going in; none of it is a known zero. Parameters: view."""
+    batch = view.batch
+    most = batch.profile.ingoing(limits_for(view)).nitrate_mg_per_kg
+    source, signable = batch.profile.source_of("ingoing"), batch.goods == "intact"
+    base = Hurdle("nitrate_in", "unknown", None, most, "mg/kg", source=source, signable=signable)
+    salts = () if view.formulation is None else view.formulation.curing_salts or ()
+    as_salt = _ingoing(view, base, [c.nitrate_fraction for c in salts])
+    return as_salt if isinstance(as_salt, Hurdle) else _counted(view, base, as_salt, NITRATE_ION_SHARE, most)
+
+
+def nitrite_lasts(view: View) -> Hurdle | None:
+    """Whether nitrite alone lasts as long as the goods are to hang; a caution, never a fail. Parameters: view."""
+    salts = () if view.formulation is None else view.formulation.curing_salts or ()
+    nitrite = any(c.nitrite_fraction > 0 for c in salts)
+    if not view.batch.stages or not nitrite or any(c.nitrate_fraction > 0 for c in salts):
+        return None
+    end_s = max(view.end_s, view.batch.forecast_end_s or view.end_s)
+    days = (end_s - view.line.start_s) / DAY_S
+    cautions = (said("caution.nitrite_lasts", days=round(days)),) if days > NITRITE_LASTS_DAYS else ()
+    return Hurdle("nitrite_lasts", "pass", days, NITRITE_LASTS_DAYS, "d", "computed", cautions=cautions)

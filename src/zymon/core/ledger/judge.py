@@ -1,18 +1,25 @@
-"""The whole ledger of a batch, and whether it is ready."""
+"""The whole ledger of a batch, and whether it is ready: every hurdle that its course needs is known to hold."""
 
+import math
 from dataclasses import dataclass, replace
+from typing import Literal
 
-from ..errors import OutOfRangeError
-from ..pieces import at_target, loss_percent, target_weight
-from ..water import DRY_IN_LEAN, WATER_IN_LEAN, keep_class, meat_water_activity
-from .batch import Batch, HungPiece, Hurdle
-from .bowl import cold_mix, nitrate_in, nitrite_in, parasite, salt, sodium_chloride_percent
-from .clocks import cold_cure, core_salt, degree_hours_hurdle
+from ..say import Said, said
+from .acid import acid, degree_hours_hurdle
+from .batch import Batch, Inspection, Signature
+from .bowl import cold_mix, nitrate_in, nitrite_in, nitrite_lasts, salt
+from .cold import cold_cure, core_salt, warmth
+from .hurdle import Hurdle, Released, Verdicts, WasFail, joined
+from .keeps import keeping
+from .laboratory import nitrite_left, pathogens
+from .marks import SLACK
+from .parasites import parasite
+from .product import CLEAN, dry_enough, evenness, target_loss
+from .view import View, views
 
-NEVER_BLOCKS = "keeping"
-PRACTICE = "usual practice for dried goods"
-USUAL_FAT = {"minced": 0.27, "intact": 0.08}  # where the batch does not tell; estimate
-KEEPS = {"no_chill": "keeps unchilled", "max_10_c": "under 10 °C", "max_5_c": "under 5 °C"}
+LOOK = "firm"
+Verdict = Literal["held", "under_way", "cautions", "ready"]
+CHECK = said("ledger.check")
 
 
 @dataclass(frozen=True)
@@ -21,105 +28,127 @@ class Ledger:
 
     id: str
     ready: bool
-    why: tuple[str, ...]
+    use: str
+    why: tuple[tuple[str, Said], ...]  # hurdle and reason
     hurdles: tuple[Hurdle, ...]
+    check: Said = CHECK
+
+    @property
+    def verdict(self) -> Verdict:
+        """Held where something failed or is not known, under way where it only has to go on, else ready or nearly."""
+        if not self.ready:
+            drying = any(h.name == "target_loss" and h.state == "pending" for h in self.hurdles)
+            # how dry it is, nobody can say before it is at its target
+            states = {h.state for h in self.hurdles if h.blocks and not (drying and h.name == "dry_enough")}
+            return "under_way" if states <= {"pending"} else "held"
+        return "cautions" if any(h.cautions for h in self.hurdles) else "ready"
 
 
 def judge(batch: Batch) -> Ledger:
-    """Judge every hurdle of a batch as of its now.
+    """Judge every hurdle of a batch as of its now, piece by piece; the worst is shown and names its pieces.
 
-    Parameters: batch. A signature answers an unknown, never a fail.
+    Parameters: batch. A signature answers an unknown, or releases a correction; it never turns a fail.
     """
-    if batch.goods == "minced":
-        found = [cold_mix(batch), salt(batch), nitrite_in(batch), nitrate_in(batch), degree_hours_hurdle(batch)]
-    else:
-        core = core_salt(batch)
-        found = [salt(batch), nitrite_in(batch), nitrate_in(batch), cold_cure(batch), *([core] if core else [])]
-    step = parasite(batch)
-    hurdles = [*found, *([step] if step is not None else []), target_loss(batch), keeping(batch)]
-    signed = tuple(_signed(batch, hurdle) for hurdle in hurdles)
-    why = tuple(f"{h.name}: {h.says or h.state}" for h in signed if _blocks(h))
-    return Ledger(batch.id, not why, why, signed)
+    verdicts = joined([*(_of_view(view) for view in views(batch)), _of_batch(batch)])
+    answered = [Verdicts(v.name, tuple(_answered(batch, h) for h in v.each)) for v in verdicts]
+    blocking = [h for v in answered for h in v.blocking]
+    return Ledger(
+        batch.id,
+        not blocking,
+        batch.use,
+        tuple((h.name, _against(h)) for h in blocking),
+        tuple(v.shown() for v in answered),
+    )
 
 
-def _signed(batch: Batch, hurdle: Hurdle) -> Hurdle:
-    by = next((s for s in reversed(batch.signatures) if s.hurdle == hurdle.name and s.reason.strip()), None)
-    if by is None or hurdle.state != "unknown":
+def _of_view(view: View) -> list[Hurdle]:
+    """Every hurdle of some pieces, in the order of the work."""
+    batch = view.batch
+    minced = batch.goods == "minced"
+    cold, core = (None, None) if minced else (cold_cure(view), core_salt(view))
+    cured_well = cold is not None and core is not None and cold.state == core.state == "pass"
+    found: list[Hurdle | None] = [
+        cold_mix(view) if minced else None,
+        salt(view),
+        nitrite_in(view),
+        nitrate_in(view),
+        nitrite_lasts(view),
+        parasite(view),
+        cold,
+        core,
+        degree_hours_hurdle(view) if minced else None,
+        acid(view),
+        warmth(view),
+    ]
+    if batch.use == "raw":
+        found += _of_pieces(view, cured_well)
+    found.append(keeping(view))
+    return [h if h.pieces else replace(h, pieces=view.tags) for h in found if h is not None]
+
+
+def _of_pieces(view: View, cured_well: bool) -> list[Hurdle | None]:
+    pieces = [p for p in view.pieces if p.tag and p in view.batch.pieces]
+    if not pieces:
+        nothing = Hurdle(
+            "target_loss", "pending", unit="%", why=said("hurdle.target.nothing"), settles=said("settles.hang")
+        )
+        return [nothing, replace(nothing, name="dry_enough", unit="")]
+    return [
+        *(target_loss(view, p) for p in pieces),
+        *(dry_enough(view, p, cured_well) for p in pieces),
+        *(evenness(view, p) for p in pieces),
+    ]
+
+
+def _of_batch(batch: Batch) -> list[Hurdle]:
+    return [h for h in (pathogens(batch), nitrite_left(batch)) if h is not None]
+
+
+def _answered(batch: Batch, hurdle: Hurdle) -> Hurdle:
+    """A hurdle with what a correction left behind, and with the signature that answers for it."""
+    corrected = [c for c in batch.corrections if (c.hurdle, c.was) == (hurdle.name, "fail") and c.at_s <= batch.now_s]
+    last = max(corrected, key=lambda c: c.at_s, default=None)
+    if last is not None:
+        hurdle = replace(hurdle, was_fail=WasFail(last.at_s, last.by, last.reason))
+    asks = hurdle.state == "unknown" or (hurdle.state == "pass" and last is not None)
+    if not asks or (hurdle.state == "unknown" and not hurdle.signable):
         return hurdle
-    return replace(hurdle, signed_by=by.by, signed_reason=by.reason)
+    counting = [s for s in batch.signatures if s.hurdle == hurdle.name and _counts(batch, hurdle, s)]
+    if not counting:
+        return hurdle
+    newest = max(counting, key=lambda s: s.at_s)
+    return replace(hurdle, signed=Released(newest.by, newest.at_s, newest.reason))
 
 
-def _blocks(hurdle: Hurdle) -> bool:
-    if hurdle.name == NEVER_BLOCKS or hurdle.state == "pass":
+def _counts(batch: Batch, hurdle: Hurdle, signature: Signature) -> bool:
+    """Whether a signature answers: with a reason, after what it answers for, by somebody who may."""
+    was = hurdle.was_fail
+    since_s = max([t for t in (hurdle.since_s, was.until_s if was else None) if t is not None], default=-math.inf)
+    if not signature.reason.strip() or not since_s - SLACK <= signature.at_s <= batch.now_s:
         return False
-    return not (hurdle.state == "unknown" and hurdle.signed_by is not None)
-
-
-def _latest(piece: HungPiece, now_hour: float) -> tuple[float, float] | None:
-    seen = [point for point in piece.weights if point[0] <= now_hour]
-    return seen[-1] if seen else None
-
-
-def _latest_loss(piece: HungPiece, now_hour: float) -> float | None:
-    last = _latest(piece, now_hour)
-    return None if last is None else loss_percent(piece.start_weight_g, piece.tare_g, last[1])
-
-
-def target_loss(batch: Batch) -> Hurdle:
-    """The target loss of every piece, by its latest weighing. Parameters: batch."""
-    losses = [_latest_loss(p, batch.now_hour) for p in batch.pieces]
-    limit, unit = "every piece at its target", "%"
-    short = [p.tag for p in batch.pieces if not _reached(p, batch.now_hour)]
-    known = [loss for loss in losses if loss is not None]
-    value = min(known) if known else None
-    if not batch.pieces:
-        return Hurdle("target_loss", "pending", None, limit, unit, "not known", PRACTICE, says="nothing hangs yet")
-    if short:
-        shown = ", ".join(short[:3]) + (f" and {len(short) - 3} more" if len(short) > 3 else "")
-        how = "measured" if known else "not known"
-        says = f"not at the target by weight: {shown}"
-        return Hurdle("target_loss", "pending", value, limit, unit, how, PRACTICE, says=says)  # type: ignore[arg-type]
-    return Hurdle("target_loss", "pass", value, limit, unit, "measured", PRACTICE)
-
-
-def _reached(piece: HungPiece, now_hour: float) -> bool:
-    """Whether the scale showed the tag's gram or less; a reading in doubt meets no target."""
-    last = _latest(piece, now_hour)
-    if last is None or piece.target_loss_percent is None or last[0] in piece.doubtful:
+    if was is not None and batch.people > 1 and _same(signature.by, was.by):
         return False
-    target = target_weight(piece.start_weight_g, piece.tare_g, piece.target_loss_percent)
-    return at_target(last[1], target.target_gross_g)
+    return _looked_at(batch, hurdle, signature)
 
 
-def keeping(batch: Batch) -> Hurdle:
-    """The keep class, by laboratory or by estimate; it never blocks. Parameters: batch."""
-    limit, source = "a keep class", "Leistner: pH 5.2 and aw 0.95, or aw 0.91, or pH 5.0"
-    ph = batch.lab("ph")
-    if ph is None and batch.warm is not None:
-        ph = next((v for hour, v in reversed(batch.warm.ph) if hour <= batch.now_hour), None)
-    activity, known = batch.lab("water_activity"), "laboratory"
-    if activity is None:
-        activity, known = _estimated_activity(batch), "estimated"
-    if activity is None and not (ph is not None and ph <= 5.0):
-        says = "weigh the pieces, or have the water activity measured"
-        return Hurdle("keeping", "unknown", None, limit, "", "not known", source, says=says)
-    if activity is None:
-        activity, known = 0.99, "measured"
-    caution = None if known == "laboratory" else "by estimate: not a test"
-    value = KEEPS[keep_class(activity, ph)]
-    return Hurdle("keeping", "pass", value, limit, "", known, source, caution)  # type: ignore[arg-type]
+def _same(one: str, other: str) -> bool:
+    return " ".join(one.split()).lower() == " ".join(other.split()).lower()
 
 
-def _estimated_activity(batch: Batch) -> float | None:
-    """Water activity of the least dry piece, from salt and loss; None where these are not known."""
-    losses = [_latest_loss(p, batch.now_hour) for p in batch.pieces]
-    if batch.bowl is None or not losses or any(loss is None for loss in losses):
-        return None
-    loss = min(v for v in losses if v is not None)
-    lean = 100 * (1 - USUAL_FAT[batch.goods])
-    try:
-        return meat_water_activity(
-            sodium_chloride_percent(batch.bowl), WATER_IN_LEAN * lean - loss, DRY_IN_LEAN * lean
-        ).value
-    except OutOfRangeError:
-        return None
+def _looked_at(batch: Batch, hurdle: Hurdle, signature: Signature) -> bool:
+    """Whether every piece that has to be felt was found firm and clean before somebody signed for it."""
+    asked = [p for p in batch.pieces if p.tag in hurdle.asks_look_of]
+    return all(any(i.at_s <= signature.at_s and _firm(i) for i in p.inspections) for p in asked)
+
+
+def _firm(look: Inspection) -> bool:
+    return look.rim == LOOK and look.core == LOOK and look.smell.strip().lower() == CLEAN
+
+
+def _against(hurdle: Hurdle) -> Said:
+    """Why a hurdle stands against “ready”."""
+    if hurdle.was_fail is not None and hurdle.state == "pass":
+        return said("ledger.unreleased", by=hurdle.was_fail.by)
+    if hurdle.why is not None:
+        return hurdle.why
+    return said("ledger.stands", state=hurdle.state)

@@ -171,6 +171,8 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
         profile=of.profile,
         pinch_place_id=body.pinch_place_id,
         holds=tuple((c.text, c.source) for c in follows.cautions if c.hold),
+        use=plan.use,
+        done_by=plan.done_by,
     )
     return store.make_batch(session, new, of, body.by, entry.at(body.at)).batch_id
 

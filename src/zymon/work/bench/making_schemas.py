@@ -304,10 +304,3 @@ class WaitingPiece(BaseModel):
     length_mm: float | None
     target_loss_percent: float
     target_gross_g: float
-
-
-class SignIn(RecordIn):
-    """Somebody answers for an unknown hurdle."""
-
-    hurdle: Annotated[str, StringConstraints(max_length=30)]
-    reason: Reason

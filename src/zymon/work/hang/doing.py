@@ -250,16 +250,14 @@ def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None)
     weight_g = gross_g if gross_g is not None else (None if last is None else last.gross_g)
     if weight_g is not None and not at_target(weight_g, core.target_gross_g):
         found.append(said("against.over_target", gross_g=weight_g, tag_g=tag_g))
-    making = bench.making_of(session, of.batch_id)
-    if making is not None:
-        ledger = ledger_of(session, making, shop.now_s)
-        found += [
-            said("against.hurdle", hurdle=h.name, state=h.state)
-            for h in ledger.hurdles
-            if h.name not in ("target_loss", "keeping") and h.state != "pass" and h.signed_by is None
-        ]
-    else:
+    if not bench.has_making(session, of.batch_id):
         found.append(said("against.no_record"))
+    ledger = ledger_of(session, shop.dates, of.batch_id, shop.now_s)
+    found += [
+        said("against.hurdle", hurdle=h.name, state=h.state)
+        for h in ledger.hurdles
+        if h.name != "target_loss" and h.blocks and (not h.pieces or of.tag in h.pieces)
+    ]
     return found
 
 

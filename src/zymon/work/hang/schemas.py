@@ -214,7 +214,6 @@ class PieceOut(WithMade):
 
     card: PieceCard
     batch_id: int
-    has_ledger: bool  # of a batch made at the Bench or salted here
     place_id: int
     dates_being_made: bool
     casing: Casing

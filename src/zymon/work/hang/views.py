@@ -17,7 +17,6 @@ from zymon.core.pieces import at_target, loss_percent, tag_grams
 from zymon.core.rod_room import rod_room
 from zymon.core.say import Said
 from zymon.store import models
-from zymon.store.bench import has_making
 from zymon.store.climate import air_shift, series_along
 from zymon.store.database import Session
 from zymon.store.hang import (
@@ -259,7 +258,6 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
     return s.PieceOut(
         card=card(of, core, made, now_s),
         batch_id=of.batch_id,
-        has_ledger=has_making(session, of.batch_id),
         place_id=where.place_id,
         dates_being_made=hangs and shop.dates.being_made(session, where.place_id),
         casing=core.casing,

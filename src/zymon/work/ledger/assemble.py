@@ -1,116 +1,185 @@
-"""A batch as the ledger sees it, from its course."""
+"""A batch as the ledger sees it: its course with the readings of its places, and what the forecast adds."""
 
-from dataclasses import replace
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
 
-from zymon.core.course import Course
-from zymon.core.fermentation.meter import PLAUSIBLE_PH, Measured, medians
-from zymon.core.ledger import batch as core
-from zymon.core.ledger.clocks import worst_cure
+import numpy as np
+import numpy.typing as npt
+
+from zymon.core import course as told
+from zymon.core.drying.judge import TOO_FAST_RING, in_doubt
+from zymon.core.fermentation.meter import checked
+from zymon.core.ledger import batch as judged
 from zymon.core.ledger.judge import Ledger, judge
-from zymon.store import evidence, salt, warm
-from zymon.store.bench_models import Making
+from zymon.core.ledger.species import species_of
+from zymon.core.salting.ways import REGISTRY
+from zymon.core.say import said
+from zymon.store import bench, evidence, salt, warm
+from zymon.store.climate import binned_temperature
 from zymon.store.database import Session
+from zymon.store.hang import hanging_now
+from zymon.store.places import workshop
 
+from ..as_forecast import core_piece
 from ..course import course_of
-from ..salt.bags import colds_for, cure_of
+from ..dates import Dates
 
-HOUR_S = 3600.0
+Array = npt.NDArray[np.float64]
+BIN_S = 600  # means of so long: an hour above a mark is still seen
+CURE_WAYS: dict[str, judged.CureWay] = {
+    "measured": "measured", "by_thickness": "measured", "pressed": "pressed", "rub_and_drain": "rubbed",
+    "buried": "buried",
+}  # fmt: skip
 
 
-def ledger_of(session: Session, of: Making, now_s: int) -> Ledger:
+@dataclass
+class Ahead:
+    """What the forecast adds of the pieces that hang: weighings it does not believe, rings, the last date."""
+
+    doubtful: dict[str, float] = field(default_factory=dict)  # the moment of the latest weighing [s]
+    rings: set[str] = field(default_factory=set)
+    end_s: float | None = None
+
+
+def ledger_of(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ledger:
     """Every hurdle of a batch as of now. An open hold and the bin stand against it whatever the hurdles say."""
-    course = course_of(session, of.batch_id, now_s)
-    found = judge(judged(session, of, course, now_s))
-    against = [f"thrown away: {course.discarded}"] if course.discarded is not None else []
-    against += [f"held: {hold.text}" for hold in of.holds if hold.answered_s is None]
+    course = course_of(session, batch_id, now_s)
+    found = judge(judged_of(session, course, _ahead(session, dates, batch_id, now_s), now_s))
+    making = bench.making_of(session, batch_id)
+    against = [("discarded", said("ledger.discarded", note=course.discarded))] if course.discarded is not None else []
+    holds = [] if making is None else [hold for hold in making.holds if hold.answered_s is None]
+    against += [("held", said("ledger.held", note=hold.text)) for hold in holds]
     return replace(found, ready=found.ready and not against, why=(*against, *found.why))
 
 
-def batch_of(session: Session, of: Making, now_s: int) -> core.Batch:
-    """What is known of a batch; what no station recorded is not known."""
-    return judged(session, of, course_of(session, of.batch_id, now_s), now_s)
+def batch_of(session: Session, dates: Dates, batch_id: int, now_s: int) -> judged.Batch:
+    """What is known of a batch; what nobody recorded is not known."""
+    course = course_of(session, batch_id, now_s)
+    return judged_of(session, course, _ahead(session, dates, batch_id, now_s), now_s)
 
 
-def judged(session: Session, of: Making, course: Course, now_s: int) -> core.Batch:
-    """A course as the ledger's batch, on a clock of hours since it was made."""
-    mix, part = course.formulations[0], course.parts[0]
-    return core.Batch(
+def _ahead(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ahead:
+    found = Ahead()
+    for piece in bench.batch(session, batch_id).pieces:
+        if hanging_now(piece) is None:
+            continue
+        made, core = dates.of_piece(session, piece, now_s), core_piece(piece)
+        weighed = [w for w in core.weighings if w.at_s <= now_s]
+        if weighed and in_doubt(weighed[-1], made):
+            found.doubtful[piece.tag] = weighed[-1].at_s
+        if made.ring_risk >= TOO_FAST_RING:
+            found.rings.add(piece.tag)
+        if made.ready_p50_s is not None:
+            found.end_s = max(found.end_s or 0.0, made.ready_p50_s)
+    return found
+
+
+def judged_of(session: Session, course: told.Course, ahead: Ahead, now_s: int) -> judged.Batch:
+    """A course as the ledger's batch."""
+    shop = workshop(session)
+    return judged.Batch(
         id=course.code,
         goods="minced" if course.minced else "intact",
-        species=(part.species,),
-        profile=evidence.profile(session, of.profile),
-        now_hour=(now_s - course.made_s) / HOUR_S,
-        bowl=core.Bowl(
-            meat_g=mix.meat_g,
-            plain_salt_g=mix.plain_salt_g,
-            curing_salt_g=mix.curing_salt_g,
-            nitrite_fraction=mix.nitrite_fraction,
-            nitrate_fraction=mix.nitrate_fraction,
-            belly=mix.belly,
+        use=course.use,  # type: ignore[arg-type] # checked on entry
+        profile=evidence.profile(session, course.profile or "us"),
+        now_s=float(now_s),
+        family=course.family,
+        cold_hung=course.cold_hung,
+        moulded=course.moulded,
+        parts=tuple(
+            judged.Part(p.name, None if p.species is None else species_of(p.species), p.mass_g, p.fat_percent, p.tags)
+            for p in course.parts
+            if p.mass_g > 0
         ),
+        formulations=tuple(_formulation(course, f) for f in course.formulations),
         mix_temperature_c=course.mix_temperature_c,
-        parasite=_parasite(course),
-        cure=_cure(session, of, course, now_s),
-        warm=_warm(session, course, now_s) if course.minced else None,
-        pieces=_pieces(course),
-        laboratory=tuple(core.LabValue(r.what, r.value) for r in course.laboratory),
-        signatures=tuple(core.Signature(v.hurdle, v.by, v.reason) for v in course.signatures),
-        core_salt=_core_salt(course),
+        parasite=tuple(
+            judged.ParasiteStep(p.species, p.way, p.temperature_c, p.days, p.thickness_cm)  # type: ignore[arg-type] # checked on entry
+            for p in course.parasites
+        ),
+        stages=tuple(_stages(session, course, now_s)),
+        ph=tuple(_ph(session, course)),
+        pieces=tuple(_piece(course, p, ahead) for p in course.pieces),
+        laboratory=tuple(
+            judged.LabValue(r.at_s, r.what, r.value, r.unit, r.taken_of, r.tag)  # type: ignore[arg-type] # checked on entry
+            for r in course.laboratory
+            if r.what in judged.LAB_WHAT
+        ),
+        corrections=tuple(
+            judged.Correction(c.hurdle, c.at_s, c.by, c.reason, c.was)  # type: ignore[arg-type] # a state
+            for c in course.released
+        ),
+        signatures=tuple(judged.Signature(x.hurdle, x.by, x.at_s, x.reason) for x in course.signatures),
+        people=judged.MORE_THAN_ONE if shop is None or shop.people is None else shop.people,
+        forecast_end_s=ahead.end_s,
     )
 
 
-def _pieces(course: Course) -> tuple[core.HungPiece, ...]:
-    return tuple(
-        core.HungPiece(
-            p.tag,
-            p.start_weight_g,
-            p.tare_g,
-            p.target_loss_percent,
-            tuple(((w.at_s - course.made_s) / HOUR_S, w.gross_g) for w in p.weighings),
-            tuple((at_s - course.made_s) / HOUR_S for at_s in p.doubtful),
-        )
-        for p in course.pieces
-        if p.start_weight_g is not None
+def _formulation(course: told.Course, mix: told.Formulation) -> judged.Formulation:
+    weighed = mix.dose_known and all(REGISTRY[s.way].dose_is_known for s in course.saltings if s.way in REGISTRY)
+    salts: tuple[judged.CuringSalt, ...] | None = None
+    if mix.curing_known:
+        one = judged.CuringSalt(mix.curing_salt_g, mix.nitrite_fraction, mix.nitrate_fraction)
+        salts = (one,) if mix.curing_salt else ()
+    return judged.Formulation(
+        mix.plain_salt_g if weighed else None, salts, mix.other_salt_g, weighed, mix.belly, mix.tags
     )
 
 
-def _parasite(course: Course) -> core.Parasite | None:
-    step = course.parasites
-    if step is None:
-        return None
-    return core.Parasite(step.way, step.temperature_c, step.days, step.thickness_cm)  # type: ignore[arg-type] # checked on entry
-
-
-def _warm(session: Session, course: Course, now_s: int) -> core.WarmStage | None:
-    """The warm stage with every reading of the box, and the medians of repeated pH readings that can be."""
-    stage = course.stage("warm")
-    if stage is None or stage.place_id is None:
-        return core.WarmStage("none", 0.0, (), ()) if course.cold_hung else None
-    origin = int(stage.from_s)
-    begin = (stage.from_s - course.made_s) / HOUR_S
-    log = warm.box_log(session, stage.place_id, origin, int(now_s if stage.to_s is None else stage.to_s), bin_s=60)
-    found = medians([Measured((r.at_s - origin) / HOUR_S, r.ph, r.meter_id) for r in course.acidity])
-    low, high = PLAUSIBLE_PH
-    return core.WarmStage(
-        None,
-        begin,
-        tuple((begin + hour, c) for hour, c in log),
-        tuple((begin + m.hour, m.ph) for m in found if low <= m.ph <= high),
+def _piece(course: told.Course, piece: told.Individual, ahead: Ahead) -> judged.Piece:
+    doubtful = {*piece.doubtful, *([ahead.doubtful[piece.tag]] if piece.tag in ahead.doubtful else [])}
+    share = next((s.core_share for s in course.saltings if s.tag == piece.tag), None)
+    downs = [s.to_s for s in piece.life.states if s.kind == "hanging"]
+    return judged.Piece(
+        tag=piece.tag,
+        start_weight_g=piece.start_weight_g,
+        tare_g=piece.tare_g,
+        target_loss_percent=piece.target_loss_percent,
+        done_by=course.done_by,  # type: ignore[arg-type] # checked on entry
+        core_salt_share=share,
+        weights=tuple((w.at_s, w.gross_g) for w in piece.weighings),
+        doubtful=tuple(sorted(doubtful)),
+        taken_down_s=downs[-1] if downs else None,
+        inspections=tuple(
+            judged.Inspection(f.at_s, f.rim, f.core, f.smell or "")  # type: ignore[arg-type] # checked on entry
+            for f in piece.felt
+        ),
+        casing=piece.casing,
+        ring_past_bound=piece.tag in ahead.rings,
     )
 
 
-def _cure(session: Session, of: Making, course: Course, now_s: int) -> core.Cure | None:
-    """The time in salt that says most against a batch, with the cold that each piece really had."""
-    tags = {s.tag for s in course.saltings}
-    pieces = [p for p in salt.pieces_of_batch(session, of.batch_id) if p.tag in tags]
-    if not pieces:
-        return None
-    colds = colds_for(session, pieces, now_s)
-    cures = [cure_of(p, colds, int(course.made_s)) for p in pieces]
-    return worst_cure(cures, (now_s - course.made_s) / HOUR_S)
+def _ph(session: Session, course: told.Course) -> Iterable[judged.Ph]:
+    """The readings, each with whether its meter could be trusted then."""
+    meters = {m.id: warm.calibrations_of(m, 0) for m in warm.meters(session)}
+    for r in course.acidity:
+        if r.meter_id is None:
+            yield judged.Ph(r.at_s, r.ph, "unknown")
+        else:
+            sure = checked(meters.get(r.meter_id, []), r.at_s / 3600)
+            yield judged.Ph(r.at_s, r.ph, "checked" if sure else "unchecked")
 
 
-def _core_salt(course: Course) -> core.CoreSalt | None:
-    """The core that is furthest behind."""
-    shares = [core.CoreSalt(s.tag, s.core_share, out=s.to_s is not None) for s in course.saltings]
-    return min(shares, key=lambda c: (c.out, c.share)) if shares else None
+def _stages(session: Session, course: told.Course, now_s: int) -> Iterable[judged.Stage]:
+    """The stages with what the thermometers of their places showed, and what was typed of the meat itself."""
+    logs: dict[int, tuple[Array, Array]] = {}
+    for place_id in {s.place_id for s in course.stages if s.place_id is not None}:
+        spans = [(s.from_s, s.to_s) for s in course.stages if s.place_id == place_id]
+        low = min(a for a, _ in spans)
+        high = max(now_s if b is None else b for _, b in spans)
+        logs[place_id] = binned_temperature(session, place_id, int(low), int(high), BIN_S)
+    typed = salt.typed_temperatures(session, course.code)
+    for stage in course.stages:
+        end_s = now_s if stage.to_s is None else stage.to_s
+        points: list[tuple[float, float]] = []
+        if stage.place_id is not None:
+            times, values = logs[stage.place_id]
+            here = (times >= stage.from_s) & (times <= end_s)
+            points = list(zip(times[here].tolist(), values[here].tolist(), strict=True))
+        points += [
+            (at_s, c)
+            for tag, at_s, c in typed
+            if (not stage.tags or tag in stage.tags) and stage.from_s <= at_s <= end_s
+        ]
+        way = None if stage.kind != "cure" else CURE_WAYS.get(stage.way or "", "buried")
+        yield judged.Stage(stage.kind, stage.from_s, stage.to_s, tuple(sorted(points)), way, stage.place, stage.tags)

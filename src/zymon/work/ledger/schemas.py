@@ -3,25 +3,25 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from zymon.core.ledger.batch import State
-from zymon.formats.batch_file import LedgerFile
+from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
+from zymon.core.ledger.judge import Verdict
+from zymon.formats.recipe_file import Species
 
-from ..schemas import Reason, RecordIn, Who, WithMade
+from ..schemas import Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
 
-LabWhat = Literal[
-    "water_activity", "ph", "salt", "nitrite_in", "residual_nitrite", "staphylococcal_enterotoxin", "moisture_protein",
-    "listeria", "salmonella",
-]  # fmt: skip
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
 
 
 class LabIn(RecordIn):
-    """A value from a laboratory: which one, and the number of its report."""
+    """A value from a laboratory: which one, in which unit, of the product or the mix, and the number of its report."""
 
     what: LabWhat
-    value: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
+    value: Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)]
+    unit: Literal["", "%", "mg/kg", "cfu/g", "in 25 g"] = ""
+    taken_of: Literal["product", "mix"] = "product"
+    tag: Tag | None = None
     loss_percent: Annotated[float, Field(ge=0, le=65, allow_inf_nan=False)] | None = None
     note: Note = ""
 
@@ -29,9 +29,14 @@ class LabIn(RecordIn):
 class LabOut(BaseModel):
     """A value from a laboratory."""
 
+    model_config = ConfigDict(from_attributes=True)
+
     id: int
-    what: LabWhat
+    what: str
     value: float
+    unit: str
+    taken_of: str
+    tag: str | None
     loss_percent: float | None
     note: str
     at: datetime
@@ -40,13 +45,90 @@ class LabOut(BaseModel):
 
 
 class ParasiteIn(RecordIn):
-    """What was done about parasites."""
+    """What was done about the parasites of a species."""
 
+    species: Species
     way: Literal["frozen", "certified", "none"]
     temperature_c: Annotated[float, Field(ge=-90, le=10, allow_inf_nan=False)] | None = None
     days: Annotated[float, Field(ge=0, le=2000, allow_inf_nan=False)] | None = None
     thickness_cm: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)] | None = None
     note: Note = ""
+
+
+class ParasiteOut(BaseModel):
+    """What was said about the parasites of a species."""
+
+    id: int
+    species: str
+    way: str
+    temperature_c: float | None
+    days: float | None
+    thickness_cm: float | None
+    note: str
+    by: str
+    struck_reason: str | None
+
+
+class SignIn(RecordIn):
+    """Who answers for an unknown hurdle, or releases a correction, and why it may count as passed."""
+
+    hurdle: Annotated[str, StringConstraints(max_length=30)]
+    reason: Reason
+
+
+class PhIn(RecordIn):
+    """A pH of a batch, measured in the meat, and with which meter."""
+
+    ph: Annotated[float, Field(gt=0, lt=1000, allow_inf_nan=False)]
+    meter_id: RowId | None = None
+
+
+class StepIn(RecordIn):
+    """What was done about a hurdle that failed or is in doubt."""
+
+    hurdle: Annotated[str, StringConstraints(max_length=30)]
+    step: Literal["held", "cooled", "discarded", "tested", "other"]
+    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+
+
+class StepOut(BaseModel):
+    """What was done about a hurdle."""
+
+    id: int
+    hurdle: str
+    step: str
+    note: str
+    at: datetime
+    by: str
+    struck_reason: str | None
+
+
+class ChoicesIn(RecordIn):
+    """How a batch is meant to be eaten, and what says that it is done."""
+
+    use: Use
+    done_by: DoneBy
+
+
+class CuringIn(BaseModel):
+    """A curing salt: how much of it, % of the meat, and its nitrite and nitrate as parts of 1."""
+
+    percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
+    nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+    nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
+class WentInIn(RecordIn):
+    """What went into meat that never lay on the Bench; what is left out stays not known.
+
+    curing: "" not said, none, weighed (with how much), unknown (some, but nobody weighed it).
+    """
+
+    species: Species | None = None
+    fat_percent: Annotated[float, Field(ge=0, le=80, allow_inf_nan=False)] | None = None
+    salt_percent: Annotated[float, Field(ge=0, le=15, allow_inf_nan=False)] | None = None
+    curing: Literal["", "none", "weighed", "unknown"] = ""
+    curing_salt: CuringIn | None = None
 
 
 class KeepingOut(BaseModel):
@@ -60,11 +142,109 @@ class KeepingOut(BaseModel):
     keeps: Literal["no_chill", "max_10_c", "max_5_c"]
 
 
-class LedgerOut(WithMade):
-    """The ledger of a batch, with what it was given to go by."""
+Entry = Literal[
+    "sign", "laboratory", "parasites", "went_in", "step", "measure_ph", "weigh", "feel", "readings", "salt", "warm",
+    "choices",
+]  # fmt: skip
 
-    ledger: LedgerFile
-    profile: str
+
+class EvidenceOut(BaseModel):
+    """A stretch of the time line that speaks for or against."""
+
+    from_at: datetime
+    to_at: datetime
+    says: SaidOut
+
+
+class WasFailOut(BaseModel):
+    """That a hurdle failed until somebody corrected what had made it fail."""
+
+    until: datetime
+    by: str
+    reason: str
+
+
+class SignedOut(BaseModel):
+    """Who answers for it, when and why."""
+
+    by: str
+    at: datetime
+    reason: str
+
+
+class HurdleOut(BaseModel):
+    """One hurdle: its value beside its limit as they were compared, what would settle it."""
+
+    name: str
+    state: State
+    blocks: bool
+    signable: bool
+    value: float | str | None
+    limit: float | SaidOut | None
+    unit: str
+    known: Known
+    source: str
+    why: SaidOut | None
+    settles: SaidOut | None
+    entries: list[Entry]  # which entries settle it, the best first
+    cautions: list[SaidOut]
+    evidence: list[EvidenceOut]
+    pieces: list[str] | None
+    was_fail: WasFailOut | None
+    signed: SignedOut | None
+
+
+class AgainstOut(BaseModel):
+    """Why a batch is not ready: which hurdle, and the reason."""
+
+    hurdle: str
+    says: SaidOut
+
+
+class StageOut(BaseModel):
+    """A stage on the time line of a batch."""
+
+    kind: str
+    from_at: datetime
+    to_at: datetime | None
+    place: str | None
+    pieces: list[str]
+
+
+class ProfileShown(BaseModel):
+    """The limits a batch is judged by; `milder`: in what they allow more than every published profile shipped here."""
+
+    id: str
+    name: str
+    source: str
+    as_of: str
+    check: str
+    does_not_know: list[str]
+    milder: list[str]
+    made_by: str
+
+
+class LedgerOut(WithMade):
+    """The ledger of a batch: ready or not, every hurdle, and what it goes by."""
+
+    code: str
+    ready: bool
+    verdict: Verdict
+    use: Use
+    done_by: DoneBy
+    goods: Literal["minced", "intact"]
+    made_here: bool
+    asks_what_went_in: bool
+    species: list[str]
+    why: list[AgainstOut]
+    check: SaidOut
+    hurdles: list[HurdleOut]
+    stages: list[StageOut]
+    ends: datetime
+    profile: ProfileShown
+    people: int | None
+    steps: list[StepOut]
+    parasites: list[ParasiteOut]
     laboratory: list[LabOut]
     keeping: list[KeepingOut]
     keeping_by: Literal["estimate", "laboratory"]
@@ -128,6 +308,13 @@ class LimitProfileIn(BaseModel):
     intact: Ingoing
     belly: Ingoing
     degree_hours: DegreeHoursIn
+    sources: dict[str, Note] = {}
+    residual_nitrite_mg_per_kg: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] | None = None
+    residual_as: Literal["sodium salt", "ion"] = "sodium salt"
+    listeria_zero: bool = True
+    unchilled: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
+    does_not_know: Annotated[list[Note], Field(max_length=20)] = []
+    made_by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
 
 
 class LimitProfileNew(LimitProfileIn):

@@ -1,154 +1,225 @@
-"""The ledger with what it goes by, and what settles its hurdles: signatures, laboratory, parasite steps, limits."""
+"""What settles the hurdles of a batch: signatures, laboratory, parasites, what went in, what was done, limits."""
 
 from dataclasses import asdict
 from typing import Any
 
-from zymon.core.errors import OutOfRangeError
-from zymon.core.keeping import LabActivity, keeping_at, losses_to
-from zymon.formats.batch_file import LedgerFile, ledger_out
-from zymon.formats.recipe_file import SheetModel
-from zymon.store import bench as store
-from zymon.store import evidence, struck
-from zymon.store.bench_models import Making
+from zymon.core.errors import OutOfRangeError, require
+from zymon.core.fermentation.meter import STORED_PH, ask_about_ph
+from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
+from zymon.formats.batch_file import BatchFile, file_of
+from zymon.formats.ledger_file import LedgerFile, judge_file, ledger_out, read_batch_file
+from zymon.store import bench, evidence, struck
 from zymon.store.database import Session
-from zymon.store.places import ClashError
-from zymon.store.warm_models import LabResult, ParasiteStep
+from zymon.store.evidence_models import DeviationStep, HurdleSignature, LabResult, ParasiteStep, WentIn
+from zymon.store.models import Batch
+from zymon.store.places import ClashError, NotFoundError
+from zymon.store.warm_models import PhReading
 
-from ..bench import making_schemas as m
-from ..premises import Premises, Recording, moment
-from ..schemas import MadeOut, StrikeIn
+from ..premises import Premises, Recording
+from ..schemas import StrikeIn
 from . import schemas as s
 from .assemble import batch_of, ledger_of
+from .views import hurdles
+
+USUAL_PH = (4.6, 6.0)  # of sausage from the bowl to the table
 
 
 def ledger(shop: Premises, batch_id: int) -> LedgerFile:
-    """Every hurdle of a batch, and whether it is ready."""
+    """Every hurdle of a batch, and whether it is ready, as a ledger file."""
     with shop.db.reading() as session:
-        return ledger_out(ledger_of(session, store.making(session, batch_id), shop.now_s))
+        bench.batch(session, batch_id)
+        return ledger_out(ledger_of(session, shop.dates, batch_id, shop.now_s))
 
 
-def hurdles(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) -> s.LedgerOut:
-    """The ledger with what it goes by: limits, laboratory, keeping along the drying."""
+def batch_file(shop: Premises, code: str) -> BatchFile:
+    """The whole course of a batch as a batch file."""
     with shop.db.reading() as session:
-        of = store.making(session, batch_id)
-        keeping, by = _keeping(session, of, shop.now_s)
-        return s.LedgerOut(
-            made=made or [],
-            ledger=ledger_out(ledger_of(session, of, shop.now_s)),
-            profile=of.profile,
-            laboratory=[_lab_out(r) for r in evidence.lab_results(session, batch_id)],
-            keeping=keeping,
-            keeping_by=by,  # type: ignore[arg-type] # one of the two
-        )
+        of = bench.batch_of_code(session, code)
+        if of is None:
+            raise NotFoundError(f"there is no batch {code}")
+        return file_of(batch_of(session, shop.dates, of.id, shop.now_s))
 
 
-def _lab_out(of: LabResult) -> s.LabOut:
-    return s.LabOut(
-        id=of.id,
-        what=of.what,  # type: ignore[arg-type] # checked on entry
-        value=of.value,
-        loss_percent=of.loss_percent,
-        note=of.note,
-        at=moment(of.at_s),
-        by=of.by,
-        struck_reason=of.struck_reason,
-    )
-
-
-def _keeping(session: Session, of: Making, now_s: int) -> tuple[list[s.KeepingOut], str]:
-    """Water activity and the rest from the bowl to past the target; empty where fat or salt are not known."""
-    plan = SheetModel.model_validate_json(of.sheet).plan
-    fat, salt = of.batch.fat_percent, of.batch.salt_percent
-    if fat is None or salt is None:
-        return [], "estimate"
-    known = batch_of(session, of, now_s)
-    ph = known.lab("ph") or (known.warm.ph[-1][1] if known.warm is not None and known.warm.ph else None)
-    values = [
-        r for r in struck.counted(evidence.lab_results(session, of.batch_id))
-        if r.what == "water_activity" and r.loss_percent is not None
-    ]  # fmt: skip
-    lab = LabActivity(values[-1].loss_percent or 0.0, values[-1].value) if values else None
-    out = []
-    for loss in losses_to(min(plan.target_loss_percent, 60.0)):
-        try:
-            out.append(s.KeepingOut(**asdict(keeping_at(fat, salt, loss, ph, lab))))
-        except OutOfRangeError:
-            break  # there is not so much water in it
-    return out, "estimate" if lab is None else "laboratory"
+def judge_sent(data: bytes) -> LedgerFile:
+    """Judge a batch file that somebody sends. Raises BatchFileError."""
+    return judge_file(read_batch_file(data))
 
 
 def _answer(shop: Premises, batch_id: int, entry: Recording) -> s.LedgerOut:
     return hurdles(shop, batch_id, entry.named)
 
 
-def sign(shop: Premises, batch_id: int, body: m.SignIn) -> s.LedgerOut:
-    """Sign for an unknown hurdle, with a reason; what fails or is pending cannot be signed for."""
+def _came(entry: Recording, what: str, row: Any) -> None:
+    entry.session.add(row)
+    entry.session.flush()
+    entry.came(what, row.id)
+
+
+def sign(shop: Premises, batch_id: int, body: s.SignIn) -> s.LedgerOut:
+    """Sign for an unknown hurdle, or release a correction; what fails or is pending cannot be signed for."""
     with shop.recording(body, f"sign {batch_id} {body.hurdle}"[:60]) as entry:
         if entry.new:
-            found = ledger_of(entry.session, store.making(entry.session, batch_id), entry.now_s)
-            state = next((h.state for h in found.hurdles if h.name == body.hurdle), None)
-            if state != "unknown":
-                raise ClashError(f"only an unknown can be signed for; this one is {state or 'not on the ledger'}")
-            made = store.sign(entry.session, batch_id, body.hurdle, body.reason, body.by, entry.at(body.at))
-            entry.came("signature", made.id)
+            bench.batch(entry.session, batch_id)
+            found = ledger_of(entry.session, shop.dates, batch_id, entry.now_s)
+            of = next((h for h in found.hurdles if h.name == body.hurdle), None)
+            released = of is not None and of.was_fail is not None and of.state == "pass"
+            if of is None or (of.state != "unknown" and not released):
+                is_now = "not on the ledger" if of is None else of.state
+                raise ClashError(f"only an unknown can be signed for; this one is {is_now}")
+            if of.state == "unknown" and not of.signable:
+                raise ClashError("nobody may sign for this: only an entry settles it")
+            made = HurdleSignature(
+                batch_id=batch_id, hurdle=body.hurdle, reason=body.reason, by=body.by, at_s=entry.at(body.at)
+            )
+            _came(entry, "signature", made)
+            _refuse_empty_signature(shop, entry, batch_id, body.hurdle)
     return _answer(shop, batch_id, entry)
+
+
+def _refuse_empty_signature(shop: Premises, entry: Recording, batch_id: int, hurdle: str) -> None:
+    """A signature that would not count is refused, and why. Raises ClashError."""
+    now = next(h for h in ledger_of(entry.session, shop.dates, batch_id, entry.now_s).hurdles if h.name == hurdle)
+    if now.signed is not None:
+        return
+    if now.was_fail is not None:
+        raise ClashError(f"{now.was_fail.by} corrected it: somebody else has to look at it and sign")
+    if now.asks_look_of:
+        raise ClashError("feel it first: note that rim and core are firm and that it smells clean, piece by piece")
+    raise ClashError("what is unknown came after that moment: look at it as it is now")
 
 
 def laboratory(shop: Premises, batch_id: int, body: s.LabIn) -> s.LedgerOut:
-    """Enter a value from a laboratory; it overrides the estimate and may answer a hurdle."""
-    if body.what == "water_activity" and not 0.5 <= body.value <= 1:
-        raise OutOfRangeError(f"water activity must be between 0.5 and 1, got {body.value:g}")
-    if body.what == "ph" and not 3 <= body.value <= 9:
-        raise OutOfRangeError(f"pH must be between 3 and 9, got {body.value:g}")
+    """Enter a value from a laboratory; it goes before a computed one."""
+    _refuse_value(body)
     with shop.recording(body, f"laboratory {batch_id}") as entry:
         if entry.new:
-            store.making(entry.session, batch_id)
-            made = LabResult(
-                batch_id=batch_id, at_s=entry.at(body.at), what=body.what, value=body.value,
-                loss_percent=body.loss_percent, note=body.note, by=body.by, entered_s=entry.now_s,
-            )  # fmt: skip
-            entry.session.add(made)
-            entry.session.flush()
-            entry.came("lab_result", made.id)
+            bench.batch(entry.session, batch_id)
+            values = body.model_dump(exclude={"uid", "at", "sure"})
+            made = LabResult(batch_id=batch_id, at_s=entry.at(body.at), entered_s=entry.now_s, **values)
+            _came(entry, "lab_result", made)
     return _answer(shop, batch_id, entry)
+
+
+def _refuse_value(body: s.LabIn) -> None:
+    if body.unit not in UNITS[body.what]:
+        raise OutOfRangeError(f"{body.what.replace('_', ' ')} is told in {' or '.join(UNITS[body.what]) or 'a number'}")
+    if not allowed(body.what, body.value, body.unit):
+        low, high = SPANS[body.what]
+        span = (
+            "0 (not found) or 1 (found)" if body.unit == "in 25 g" or (high == 1 and low == 0) else f"{low:g}–{high:g}"
+        )
+        raise OutOfRangeError(f"{body.what.replace('_', ' ')} must be {span}, got {body.value:g}")
 
 
 def strike_laboratory(shop: Premises, result_id: int, body: StrikeIn) -> s.LedgerOut:
     """Strike a laboratory value through; it stays on record."""
+    return _strike(shop, LabResult, result_id, body)
+
+
+def strike_parasites(shop: Premises, step_id: int, body: StrikeIn) -> s.LedgerOut:
+    """Strike through what was said about parasites; it stays on record."""
+    return _strike(shop, ParasiteStep, step_id, body)
+
+
+def strike_step(shop: Premises, step_id: int, body: StrikeIn) -> s.LedgerOut:
+    """Strike through what was done about a hurdle; it stays on record."""
+    return _strike(shop, DeviationStep, step_id, body)
+
+
+def _strike(shop: Premises, table: type[evidence.Entry], row_id: int, body: StrikeIn) -> s.LedgerOut:
     with shop.changing(body.by, body.reason) as session:
-        found = evidence.lab_result(session, result_id)
+        found = evidence.entry(session, table, row_id)
         struck.strike(found, body.reason, body.by, shop.now_s)
         batch_id = found.batch_id
     return hurdles(shop, batch_id)
 
 
 def parasites(shop: Premises, batch_id: int, body: s.ParasiteIn) -> s.LedgerOut:
-    """Say what was done about parasites."""
+    """Say what was done about the parasites of a species."""
     with shop.recording(body, f"parasites {batch_id}") as entry:
         if entry.new:
-            store.making(entry.session, batch_id)
+            bench.batch(entry.session, batch_id)
             entry.at(body.at)
             values = body.model_dump(exclude={"uid", "at", "sure"})
-            made = ParasiteStep(batch_id=batch_id, entered_s=entry.now_s, **values)
-            entry.session.add(made)
-            entry.session.flush()
-            entry.came("parasite_step", made.id)
+            _came(entry, "parasite_step", ParasiteStep(batch_id=batch_id, entered_s=entry.now_s, **values))
+    return _answer(shop, batch_id, entry)
+
+
+def went_in(shop: Premises, batch_id: int, body: s.WentInIn) -> s.LedgerOut:
+    """Say what went into meat that never lay on the Bench: animal, fat, salt, curing salt."""
+    if body.curing == "weighed" and body.curing_salt is None:
+        raise OutOfRangeError("say how much curing salt went in, and what is in it")
+    with shop.recording(body, f"went in {batch_id}") as entry:
+        if entry.new:
+            bench.batch(entry.session, batch_id)
+            curing = body.curing_salt if body.curing == "weighed" else None
+            made = WentIn(
+                batch_id=batch_id, at_s=entry.at(body.at), species=body.species, fat_percent=body.fat_percent,
+                salt_percent=body.salt_percent, curing=body.curing,
+                curing_percent=None if curing is None else curing.percent,
+                nitrite_fraction=None if curing is None else curing.nitrite_fraction,
+                nitrate_fraction=None if curing is None else curing.nitrate_fraction,
+                by=body.by, entered_s=entry.now_s,
+            )  # fmt: skip
+            _came(entry, "went_in", made)
+    return _answer(shop, batch_id, entry)
+
+
+def measure_ph(shop: Premises, batch_id: int, body: s.PhIn) -> s.LedgerOut:
+    """A pH of a batch in whatever stage. Raises DoubtfulError for one that meat hardly has."""
+    with shop.recording(body, f"pH {batch_id}") as entry:
+        if entry.new:
+            bench.batch(entry.session, batch_id)
+            entry.ask(ask_about_ph(body.ph, *USUAL_PH))
+            require("pH", body.ph, *STORED_PH, "")
+            made = PhReading(
+                uid=body.uid, batch_id=batch_id, at_s=entry.at(body.at), ph=body.ph, sample_c=None,
+                meter_id=body.meter_id, confirmed=body.sure, by=body.by, entered_s=entry.now_s,
+            )  # fmt: skip
+            _came(entry, "ph_reading", made)
+    return _answer(shop, batch_id, entry)
+
+
+def step(shop: Premises, batch_id: int, body: s.StepIn) -> s.LedgerOut:
+    """Note what was done about a hurdle that failed or is in doubt."""
+    with shop.recording(body, f"step {batch_id}") as entry:
+        if entry.new:
+            bench.batch(entry.session, batch_id)
+            made = DeviationStep(
+                batch_id=batch_id, hurdle=body.hurdle, at_s=entry.at(body.at), step=body.step, note=body.note,
+                by=body.by, entered_s=entry.now_s,
+            )  # fmt: skip
+            _came(entry, "deviation_step", made)
+    return _answer(shop, batch_id, entry)
+
+
+def choose(shop: Premises, batch_id: int, body: s.ChoicesIn) -> s.LedgerOut:
+    """Say how a batch is meant to be eaten, and what says that it is done; what was said before is kept."""
+    with shop.recording(body, f"choices {batch_id}") as entry:
+        if entry.new:
+            of = bench.batch(entry.session, batch_id)
+            of.use, of.done_by = body.use, body.done_by
+            entry.came("batch", of.id)
     return _answer(shop, batch_id, entry)
 
 
 def change_profile(shop: Premises, batch_id: int, body: s.ProfileIn) -> s.ProfileChanged:
     """Judge a batch by other limits; says which hurdles stand otherwise by them."""
     with shop.changing(body.by) as session:
-        of = store.making(session, batch_id)
-        before = {h.name: h.state for h in ledger_of(session, of, shop.now_s).hurdles}
+        of = bench.batch(session, batch_id)
+        before = _states(shop, session, of)
         evidence.change_profile(session, of, body.profile, body.by, shop.now_s)
     found = hurdles(shop, batch_id)
     changed = [
         s.StandsOtherwise(name=h.name, was=before[h.name], now=h.state)
-        for h in found.ledger.hurdles
-        if before[h.name] != h.state
+        for h in found.hurdles
+        if h.name in before and before[h.name] != h.state
     ]
     return s.ProfileChanged(changed=changed, ledger=found)
+
+
+def _states(shop: Premises, session: Session, of: Batch) -> dict[str, Any]:
+    return {h.name: h.state for h in ledger_of(session, shop.dates, of.id, shop.now_s).hurdles}
 
 
 def limits(shop: Premises) -> list[s.LimitProfileIn]:
@@ -159,9 +230,9 @@ def limits(shop: Premises) -> list[s.LimitProfileIn]:
 
 def add_limits(shop: Premises, body: s.LimitProfileNew) -> s.LimitProfileIn:
     """Add a limit profile of the maker's own."""
-    data: dict[str, Any] = body.model_dump(exclude={"by"})
+    data: dict[str, Any] = {**body.model_dump(exclude={"by"}), "made_by": body.by}
     steps = data["degree_hours"]["steps"]
-    if any(step["below"] is None and step["up_to"] is None for step in steps[:-1]) or steps[-1]["below"] is not None:
+    if any(row["below"] is None and row["up_to"] is None for row in steps[:-1]) or steps[-1]["below"] is not None:
         raise OutOfRangeError("each allowance but the last needs a temperature it holds to, and the last has none")
     with shop.changing(body.by) as session:
         made = evidence.add_profile(session, data, body.by, shop.now_s)

@@ -6,7 +6,7 @@ import numpy as np
 
 from zymon.core.curing import Geometry
 from zymon.core.drying.climate import Log
-from zymon.core.ledger.batch import Cure
+from zymon.core.ledger.batch import Stage
 from zymon.core.salting.bag import Bag, Cold, Step
 from zymon.store import salt as store
 from zymon.store.climate import hourly_log
@@ -85,16 +85,9 @@ def colds_for(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> Cold
     return Colds(session, min((store.put_in(p).at_s for p in pieces), default=now_s), now_s)
 
 
-def cure_of(of: SaltPiece, colds: Colds, origin_s: int) -> Cure:
-    """A piece's time in salt as the ledger sees it, in hours from `origin_s`."""
-    bag = bag_of(of, colds)
-    log = bag.cold.log
+def cure_of(of: SaltPiece, colds: Colds) -> Stage:
+    """A piece's time in salt as the ledger sees it, by the hour."""
+    log = cold_of(of, colds).log
     out = store.out_at(of)
-    return Cure(
-        way="buried" if bag.free else bag.laid.way,
-        from_hour=(store.put_in(of).at_s - origin_s) / 3600,
-        to_hour=None if out is None else (out.at_s - origin_s) / 3600,
-        temperature=tuple(
-            ((at - origin_s) / 3600, c) for at, c in zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)
-        ),
-    )
+    into_s, out_s = float(store.put_in(of).at_s), None if out is None else float(out.at_s)
+    return Stage("cure", into_s, out_s, tuple(zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)))

@@ -6,8 +6,8 @@ from zymon.core.pieces import net_weight, target_by_basis
 from zymon.core.salting.clock import salt_clocks
 from zymon.core.salting.shed import judge_weight
 from zymon.core.say import Said, said
-from zymon.formats.family_sheet import family_sheet
-from zymon.formats.recipe_file import SheetModel
+from zymon.formats.family_sheet import SaidOfSalt, family_sheet
+from zymon.formats.recipe_file import SheetCuring, SheetModel
 from zymon.store import bench
 from zymon.store import salt as store
 from zymon.store.bench_models import MadePiece, Making
@@ -87,7 +87,9 @@ def _making(session: Session, body: s.PutInIn, at_s: int) -> Making:
     if family is None:
         raise NotFoundError("there are no such goods to salt whole")
     weights_g = [m.raw_g for m in body.muscles]
-    sheet = family_sheet(family, quick.product, weights_g, body.muscles[0].across_mm, body.way, body.percent)
+    across_mm = body.muscles[0].across_mm
+    said_of = _said_of_salt(quick)
+    sheet = family_sheet(family, quick.product, weights_g, across_mm, body.way, body.percent, said_of, quick.species)
     new = bench.NewMaking(
         code=quick.code,
         product=quick.product,
@@ -102,6 +104,15 @@ def _making(session: Session, body: s.PutInIn, at_s: int) -> Making:
         holds=(),
     )
     return bench.make_batch(session, new, None, body.by, at_s)
+
+
+def _said_of_salt(quick: s.QuickBatch) -> SaidOfSalt:
+    """What was said of the salt; a curing salt that nobody weighed is in it, in an amount that is not known."""
+    if quick.curing == "weighed":
+        if quick.curing_salt is None:
+            raise OutOfRangeError("say which curing salt went in, and how much of it")
+        return SaidOfSalt(SheetCuring(**quick.curing_salt.model_dump()), True, quick.dose_known)
+    return SaidOfSalt(None, quick.curing == "none", quick.dose_known)
 
 
 def note(shop: Premises, body: s.NoteIn) -> s.SaltOut:

@@ -12,9 +12,9 @@ from zymon.core.ledger.batch import State as HurdleState
 from zymon.core.salting.shed import Verdict
 from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
-from zymon.formats.recipe_file import LossBasis
+from zymon.formats.recipe_file import LossBasis, Species
 
-from ..schemas import Grams, RecordIn, RowId, Tag, WithMade
+from ..schemas import Grams, RecordIn, RowId, SaidOut, Tag, WithMade
 
 RuleName = Literal["linear", "square", "by_weight", "diffusion"]
 USUAL_RULES: list[RuleName] = ["linear", "square", "diffusion"]
@@ -46,8 +46,7 @@ class ColdOut(BaseModel):
     """Whether it stayed cold, as the ledger judges it."""
 
     state: HurdleState
-    says: str
-    limit: str
+    says: SaidOut | None
 
 
 class SaltEventOut(BaseModel):
@@ -205,12 +204,29 @@ class MuscleIn(BaseModel):
     across_mm: Across
 
 
+class CuringIn(BaseModel):
+    """A curing salt that goes in with the salt: % of the meat, its nitrite and nitrate as parts of 1."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
+    nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+    nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
 class QuickBatch(BaseModel):
-    """A batch made here, of muscles that never saw the Bench: a code, what it is, a family to take the rest from."""
+    """A batch made here, of muscles that never saw the Bench: a code, what it is, a family to take the rest from.
+
+    What is in the salt is asked, never taken from the family: `curing` none, weighed (with which) or unknown; "" where
+    nobody says. `dose_known`: whether the salt was weighed.
+    """
 
     code: Tag
     product: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
     family: Annotated[str, StringConstraints(max_length=40)]
+    species: Species | None = None
+    curing: Literal["", "none", "weighed", "unknown"] = ""
+    curing_salt: CuringIn | None = None
+    dose_known: bool = True
 
 
 class PutInIn(RecordIn):

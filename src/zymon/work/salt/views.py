@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from datetime import datetime
 
-from zymon.core.ledger.clocks import cold_hurdle
+from zymon.core.ledger.cold import cold_along
 from zymon.core.salting.care import care_due, runs_dry
 from zymon.core.salting.clock import SaltClock, salt_clocks
 from zymon.core.salting.shed import ExpectedWeight, expected_weight, judge_weight
@@ -17,7 +17,7 @@ from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from ..bench.views import next_tag
 from ..premises import Premises, moment
-from ..schemas import MadeOut
+from ..schemas import MadeOut, SaidOut
 from . import schemas as s
 from .bags import Colds, bag_of, colds_for, cure_of
 
@@ -56,8 +56,7 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
     shed_g = sum(e.value or 0.0 for e in store.events(of, "drain"))
     where = store.stays(of)[-1]
     batch = of.making.batch
-    cure = cure_of(of, colds, into.at_s)
-    cold = cold_hurdle(cure, (now_s - into.at_s) / 3600)
+    cold = cold_along([cure_of(of, colds)], now_s)
     done = [(e.kind, float(e.at_s)) for e in store.events(of, *store.CARE)]
     poured = [(float(e.at_s), e.value) for e in store.events(of, "drain") if e.value is not None]
     care = [] if out is not None else care_due(way, into.at_s, done, now_s, runs_dry(poured, of.raw_g))  # type: ignore[arg-type] # of CARE
@@ -106,7 +105,7 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         weight_verdict=None
         if last is None or last.value is None
         else judge_weight(of.raw_g, last.value, expected_now(of, clock, last.at_s)),
-        cold=s.ColdOut(state=cold.state, says=cold.says, limit=cold.limit),
+        cold=s.ColdOut(state=cold.state, says=None if cold.why is None else SaidOut.model_validate(cold.why)),
         care=[
             s.CareOut(
                 kind=c.kind,

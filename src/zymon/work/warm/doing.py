@@ -125,7 +125,7 @@ def what_if(shop: Premises, batch_id: int, body: s.WarmWhatIf) -> s.WarmWhatIfOu
     """What would come of another set point from now on; nothing is stored."""
     with shop.db.reading() as session:
         of = store.warm_batch(session, _stage(session, batch_id), shop.now_s)
-        table = profile(session, of.stage.making.profile).degree_hours
+        table = profile(session, of.stage.making.batch.profile).degree_hours
     now = of.fermentation.now_hour
     box = (*of.fermentation.temperature, (now, body.setpoint_c)) if of.fermentation.temperature else ()
     changed = replace(of.fermentation, setpoint_c=body.setpoint_c, temperature=box)

@@ -63,7 +63,7 @@ def card(session: Session, of: store.WarmBatch, made: FermentationForecast) -> s
     """One batch."""
     stage, making = of.stage, of.stage.making
     stand = counted(of.readings)
-    limits = profile(session, making.profile)
+    limits = profile(session, making.batch.profile)
     allowance = _allowance(of, made, limits)
     pinch = None if making.pinch_place_id is None else place(session, making.pinch_place_id).name
     last = stand[-1] if stand else None
@@ -104,7 +104,7 @@ def card_of(session: Session, of: store.WarmBatch) -> s.WarmCard:
 
 def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
     """The forecast of a batch under the limits it is judged by."""
-    limits = profile(session, of.stage.making.profile)
+    limits = profile(session, of.stage.making.batch.profile)
     return forecast_fermentation(of.fermentation, limits.degree_hours, GAP_HOURS)
 
 

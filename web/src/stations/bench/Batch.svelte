@@ -13,7 +13,7 @@
   import Changes from '../book/Changes.svelte';
   import PieceState from '../book/PieceState.svelte';
   import Holds from './Holds.svelte';
-  import Hurdles from './Hurdles.svelte';
+  import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import NewPieces from './NewPieces.svelte';
 
   const say = words.bench.batch;
@@ -58,7 +58,9 @@
   <div class="station">
     {#if data}
       <main>
-        <p class="quiet">{data.product} · {say.made(fullDay(data.made_at), data.by ?? '')}</p>
+        <p class="quiet">
+          {data.product}{data.sheet === null ? '' : ` · ${say.made(fullDay(data.made_at), data.by ?? '')}`}
+        </p>
         <h1 class="font-tag text-4xl font-bold">{say.title(data.code)}</h1>
         <p class="mt-1">
           {#if data.fat_percent !== null}{say.fat} <strong>{data.fat_percent} %</strong>{/if}
@@ -68,6 +70,7 @@
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}
         </p>
         {#if data.sheet === null}<p class="quiet">{say.asItCame}</p>{/if}
+        <LedgerMarks batch={id} />
         {#if data.asks_pinch && data.pieces.every((one) => one.life.kind === 'waiting')}
           <label class="mt-2 inline-flex items-baseline gap-2">
             <span class="text-warning font-semibold">{words.bench.weigh.pinch}</span>
@@ -144,7 +147,6 @@
             {/each}
           </tbody>
         </table>
-        {#if data.sheet !== null}<Hurdles batch={id} />{/if}
       </aside>
     {:else}
       <p class="p-6 first-letter:uppercase" class:text-error={batch.isError}>

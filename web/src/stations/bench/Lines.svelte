@@ -218,6 +218,21 @@
             >
               {#each Object.entries(say.bases) as [id, text] (id)}<option value={id}>{text}</option>{/each}
             </select>
+            {#if line.role === 'salted' || line.salt_percent}
+              <span class="mt-1 flex items-baseline gap-1"
+                ><Num
+                  label={`${line.name}, ${say.saltInIt}`}
+                  value={line.salt_percent || null}
+                  digits={0}
+                  optional
+                  fault={fault(`lines.${i}.salt_percent`)}
+                  onset={(n) => {
+                    line.salt_percent = n ?? 0;
+                    desk.changed();
+                  }}
+                /><span class="quiet">{say.saltInIt}</span></span
+              >
+            {/if}
           </td>
           <td class="more">
             <Num
@@ -262,7 +277,7 @@
             onclick={() => {
               desk.sheet.lines = [
                 ...lines,
-                { name: 'Spice', role: 'spice', basis: 'percent', amount: 0.1, note: '' },
+                { name: 'Spice', role: 'spice', basis: 'percent', amount: 0.1, note: '', salt_percent: 0 },
               ];
               desk.changed();
             }}>{say.addLine}</button

@@ -18,6 +18,7 @@
         <th scope="col" class="name">{say.part}</th>
         <th scope="col">{say.trimmed}</th>
         <th scope="col">{say.fatOf}</th>
+        <th scope="col" class="left">{say.species}</th>
         <th scope="col" class="more">{say.bought}</th>
         <th scope="col" class="more">{say.price}</th>
         <th scope="col" class="more left">{say.lot}</th>
@@ -58,6 +59,19 @@
                 desk.changed();
               }}
             />
+          </td>
+          <td class="left">
+            <select
+              class="pick"
+              aria-label={`${part.name}, ${say.species}`}
+              value={part.species ?? desk.sheet.plan.species}
+              onchange={(e) => {
+                part.species = e.currentTarget.value as NonNullable<typeof part.species>;
+                desk.changed();
+              }}
+            >
+              {#each Object.entries(say.animals) as [id, text] (id)}<option value={id}>{text}</option>{/each}
+            </select>
           </td>
           <td class="more">
             <Num

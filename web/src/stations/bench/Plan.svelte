@@ -60,6 +60,26 @@
       </select>
     </label>
     <label class="ask">
+      <span class="quiet">{say.use}</span>
+      <select
+        class="pick"
+        value={plan.use}
+        onchange={(e) => set('use', e.currentTarget.value as Sheet['plan']['use'])}
+      >
+        {#each Object.entries(say.uses) as [id, text] (id)}<option value={id}>{text}</option>{/each}
+      </select>
+    </label>
+    <label class="ask">
+      <span class="quiet">{say.doneBy}</span>
+      <select
+        class="pick"
+        value={plan.done_by}
+        onchange={(e) => set('done_by', e.currentTarget.value as Sheet['plan']['done_by'])}
+      >
+        {#each Object.entries(say.doneBys) as [id, text] (id)}<option value={id}>{text}</option>{/each}
+      </select>
+    </label>
+    <label class="ask">
       <span class="quiet">{say.casing}</span>
       <select
         class="pick"

@@ -41,11 +41,11 @@ export function usualSheet(family: Family, salts: Reference['curing_salts']): Sh
     lines: [
       ...(family.warm === 'culture'
         ? ([
-            { name: 'Dextrose', role: 'sugar', basis: 'percent', amount: 0.3, note: '' },
-            { name: 'Culture', role: 'culture', basis: 'per_kg', amount: 0.25, note: '' },
+            { name: 'Dextrose', role: 'sugar', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
+            { name: 'Culture', role: 'culture', basis: 'per_kg', amount: 0.25, note: '', salt_percent: 0 },
           ] as const)
         : []),
-      { name: 'Black pepper', role: 'spice', basis: 'percent', amount: 0.3, note: '' },
+      { name: 'Black pepper', role: 'spice', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
     ],
     plan: {
       family: family.id,
@@ -61,7 +61,11 @@ export function usualSheet(family: Family, salts: Reference['curing_salts']): Sh
       target_loss_percent: family.target_loss_percent,
       across_mm: family.across_mm,
       piece_g: family.piece_g,
+      use: 'raw',
+      done_by: 'weight',
     },
+    curing_known: true,
+    dose_known: true,
     note: '',
   };
 }

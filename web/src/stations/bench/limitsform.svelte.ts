@@ -100,6 +100,12 @@ export class LimitsForm {
       intact,
       belly,
       degree_hours: { unit: this.unit, threshold, steps: steps.filter((step) => step !== null) },
+      sources: {},
+      residual_as: 'sodium salt',
+      listeria_zero: true,
+      unchilled: '',
+      does_not_know: [],
+      made_by: '',
       by: session.who,
     };
   }

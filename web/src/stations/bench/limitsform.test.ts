@@ -10,6 +10,12 @@ const SHIPPED: Schema['LimitProfileIn'] = {
   intact: { nitrite_mg_per_kg: 625, nitrate_mg_per_kg: 2187 },
   belly: { nitrite_mg_per_kg: 200, nitrate_mg_per_kg: 0 },
   degree_hours: { unit: 'F', threshold: 60, steps: [{ below: 90, limit: 1200 }, { up_to: 100, limit: 1000 }, { limit: 900 }] },
+  sources: {},
+  residual_as: 'sodium salt',
+  listeria_zero: true,
+  unchilled: '',
+  does_not_know: [],
+  made_by: '',
 }; // prettier-ignore
 
 describe('limits of the maker’s own', () => {

@@ -98,7 +98,7 @@
       {/each}
     </ul>
     {#if line.data && found.data?.batches.length}<p class="quiet mt-4 text-sm">
-        {words.bench.hurdles.law}
+        {words.ledger.law}
       </p>{/if}
   </main>
 </div>

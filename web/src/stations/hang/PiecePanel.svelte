@@ -129,7 +129,7 @@
     </div>
   {/if}
 
-  {#if piece.has_ledger}<LedgerMarks batch={piece.batch_id} />{/if}
+  <LedgerMarks batch={piece.batch_id} />
   <div class="mt-3"><DryingCurve {piece} {now} /></div>
 
   {#if piece.hangs}

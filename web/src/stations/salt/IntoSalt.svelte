@@ -24,7 +24,16 @@
   }));
   const families = $derived((reference.data?.families ?? []).filter((f) => !f.minced));
   const form = $derived(
-    families.length ? new IntoSaltForm(salt.waiting, families, places, salt.next_code, salt.ways) : null,
+    families.length
+      ? new IntoSaltForm(
+          salt.waiting,
+          families,
+          places,
+          salt.next_code,
+          salt.ways,
+          reference.data?.curing_salts,
+        )
+      : null,
   );
 
   async function put(event: SubmitEvent): Promise<void> {
@@ -72,7 +81,32 @@
           </select>
         </label>
         <Field label={say.code} bind:value={form.code} required />
-        <div class="col-span-2"><Field label={say.product} bind:value={form.product} required /></div>
+        <Field label={say.product} bind:value={form.product} required />
+        <label class="block">
+          <span class="block text-sm font-semibold">{words.bench.species}</span>
+          <select class="select min-h-11 w-full text-base" bind:value={form.species}>
+            {#each Object.entries(words.bench.animals) as [id, text] (id)}<option value={id}>{text}</option
+              >{/each}
+          </select>
+        </label>
+        <label class="block">
+          <span class="block text-sm font-semibold">{say.curing}</span>
+          <select class="select min-h-11 w-full text-base" required bind:value={form.curing}>
+            <option value="" disabled>{say.curingSay}</option>
+            <option value="none">{say.curingNone}</option>
+            {#each form.salts as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+            <option value="unknown">{say.curingUnknown}</option>
+          </select>
+        </label>
+        {#if form.salts.some((one) => one.id === form.curing)}
+          <Field
+            label={say.curingPercent}
+            hint={say.curingBeside}
+            numeric
+            required
+            bind:value={form.curingPercent}
+          />
+        {/if}
       </div>
     {/if}
     <div class="mt-2 grid grid-cols-2 gap-3">
@@ -94,6 +128,15 @@
         {one.says}; {one.clock}. <span class="first-letter:uppercase">{one.waits}.</span>
       </p>
     {/each}
+    {#if form.batch === 0 && !form.openSalt}
+      <label class="flex min-h-11 items-center gap-2"
+        ><input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          bind:checked={form.weighed}
+        />{say.weighed}</label
+      >
+    {/if}
     {#if form.chosenWay?.may_be_free}
       <label class="flex min-h-11 items-center gap-2"
         ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={form.free} />{say.free}</label

@@ -11,6 +11,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import { session } from '../../shell/session.svelte';
   import { grams, longDay } from '../../units/format';
+  import { said } from '../../words/said';
   import { words } from '../../words/en';
   import OutOfSalt from './OutOfSalt.svelte';
   import Rules from './Rules.svelte';
@@ -69,7 +70,9 @@
           <span
             class:text-error={card.cold.state === 'fail'}
             class:text-warning={card.cold.state === 'unknown'}>{say.cold[card.cold.state]}</span
-          >{#if card.cold.state === 'fail' || card.cold.state === 'unknown'}: {card.cold.says}{/if}
+          >{#if card.cold.state === 'fail' || card.cold.state === 'unknown'}{card.cold.says
+              ? `: ${said(card.cold.says)}`
+              : ''}{/if}
         </p>
       </div>
     </div>

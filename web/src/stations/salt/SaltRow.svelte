@@ -4,6 +4,7 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import SaltSection from '../../goods/SaltSection.svelte';
   import { grams, longDay, shortDay, timeOfDay } from '../../units/format';
+  import { said } from '../../words/said';
   import { words } from '../../words/en';
   import type { Card } from './saltdesk.svelte';
 
@@ -64,7 +65,8 @@
       {grams(card.raw_g)} · {card.across_mm} mm · {say.mean}
       {card.mean_percent.toFixed(1)} %, {say.core}
       {card.core_percent.toFixed(1)} %{#if card.cold.state === 'fail'}
-        · <span class="text-error font-semibold">{say.cold.fail}: {card.cold.says}</span
+        · <span class="text-error font-semibold"
+          >{say.cold.fail}{card.cold.says ? `: ${said(card.cold.says)}` : ''}</span
         >{:else if card.cold.state === 'unknown'}
         · <span class="text-warning font-semibold">{say.cold.unknown}</span>{/if}
     </span>

@@ -18,6 +18,10 @@ export class IntoSaltForm {
   geometry = $state<Geometry>('cylinder');
   skin = $state('');
   free = $state(false);
+  species = $state<NonNullable<Schema['QuickBatch']['species']>>('pork');
+  curing = $state(''); // asked: '' not said yet, none, unknown, or the id of a curing salt
+  curingPercent = $state('0.25');
+  weighed = $state(true);
   place = $state(0);
   container = $state('');
   muscles = $state([{ raw: '', across: '' }]);
@@ -31,6 +35,7 @@ export class IntoSaltForm {
     places: Schema['PlaceOut'][],
     nextCode: string,
     private readonly ways: Schema['WayOut'][],
+    readonly salts: Schema['CuringSaltOut'][] = [],
   ) {
     this.place = (places.find((one) => one.kind === 'salt') ?? places[0])?.id ?? 0;
     this.code = nextCode;
@@ -58,6 +63,8 @@ export class IntoSaltForm {
     const found = this.families.find((one) => one.id === id);
     if (!found) return;
     this.product = found.name;
+    this.species = found.species as NonNullable<Schema['QuickBatch']['species']>;
+    this.curingPercent = tidyNumber(found.curing_salt_percent || 0.25, 2);
     this.way = found.salting as Way;
     this.percent = tidyNumber(found.salt_percent, 2);
     this.geometry = found.shape === 'slab' ? 'slab' : found.kind === 'ham' ? 'sphere' : 'cylinder';
@@ -72,6 +79,32 @@ export class IntoSaltForm {
   get openSalt(): boolean {
     const chosen = this.chosenWay;
     return chosen?.dose === 'free' || (chosen?.may_be_free === true && this.free);
+  }
+
+  /** The batch of muscles that never lay on the Bench; undefined while nobody said what is in the salt. */
+  private quick(): Schema['QuickBatch'] | undefined {
+    const base = {
+      code: this.code,
+      product: this.product,
+      family: this.family,
+      species: this.species,
+      dose_known: this.weighed,
+    };
+    if (this.curing === '') return undefined;
+    if (this.curing === 'none' || this.curing === 'unknown') return { ...base, curing: this.curing };
+    const salt = this.salts.find((one) => one.id === this.curing);
+    const percent = typedNumber(this.curingPercent);
+    if (!salt || percent === null) return undefined;
+    return {
+      ...base,
+      curing: 'weighed',
+      curing_salt: {
+        name: salt.name,
+        percent,
+        nitrite_fraction: salt.nitrite_fraction,
+        nitrate_fraction: salt.nitrate_fraction,
+      },
+    };
   }
 
   /** Salt to weigh for what is typed so far [g]; null with open salt or without weights. */
@@ -100,13 +133,18 @@ export class IntoSaltForm {
       this.fault = words.errors.noNumber;
       return null;
     }
+    const quick = this.batch ? null : this.quick();
+    if (quick === undefined) {
+      this.fault = words.salt.put.curingAsked;
+      return null;
+    }
     this.busy = true;
     try {
       const answer = await take(
         api.POST('/api/salt', {
           body: {
             batch_id: this.batch || null,
-            quick: this.batch ? null : { code: this.code, product: this.product, family: this.family },
+            quick: this.batch ? null : quick,
             muscles: muscles.map((m) => ({ raw_g: m.raw_g ?? 0, across_mm: m.across_mm ?? 0 })),
             geometry: this.geometry,
             skin_share: skin / 100,

@@ -1,0 +1,1 @@
+"""The first edition of the ledger, for files of that edition: each stage by itself."""

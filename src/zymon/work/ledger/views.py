@@ -1,0 +1,203 @@
+"""The ledger as the page shows it: hurdles as codes and values, the time line, what it goes by."""
+
+from dataclasses import asdict
+
+from zymon.core import course as told
+from zymon.core.errors import OutOfRangeError
+from zymon.core.keeping import LabActivity, keeping_at, losses_to
+from zymon.core.ledger import batch as judged
+from zymon.core.ledger.acid import believed
+from zymon.core.ledger.hurdle import Hurdle
+from zymon.core.limits import LimitProfile, milder_than_all
+from zymon.core.say import Said
+from zymon.limits import shipped
+from zymon.store import bench, evidence, struck
+from zymon.store.database import Session
+from zymon.store.evidence_models import DeviationStep, ParasiteStep
+from zymon.store.models import Batch
+from zymon.store.places import workshop
+
+from ..course import course_of
+from ..premises import Premises, moment
+from ..schemas import MadeOut, SaidOut
+from . import schemas as s
+from .assemble import batch_of, ledger_of
+
+# Which entries settle what is said to settle it, the best first
+ENTRIES: dict[str, tuple[s.Entry, ...]] = {
+    "settles.cold_mix": ("sign",),
+    "settles.salt": ("went_in", "laboratory"),
+    "settles.salt_free": ("laboratory", "sign"),
+    "settles.nitrite": ("went_in", "sign"),
+    "settles.nitrite_none": ("sign", "went_in"),
+    "settles.species": ("went_in",),
+    "settles.parasite": ("parasites", "sign"),
+    "settles.certificate": ("parasites",),
+    "settles.cure": ("sign",),
+    "settles.log_or_sign": ("readings", "sign"),
+    "settles.wait_salt": ("salt",),
+    "settles.core": ("salt", "sign"),
+    "settles.core_by": ("salt", "sign"),
+    "settles.sign": ("sign",),
+    "settles.warm": ("warm",),
+    "settles.cold_hung": ("measure_ph", "sign"),
+    "settles.allowance": ("laboratory",),
+    "settles.ph": ("measure_ph",),
+    "settles.ph_again": ("measure_ph",),
+    "settles.hang": ("weigh",),
+    "settles.weigh": ("weigh", "choices"),
+    "settles.weigh_again": ("weigh",),
+    "settles.weigh_or_feel": ("weigh", "feel", "sign"),
+    "settles.wait_target": ("choices",),
+    "settles.hang_again": ("weigh",),
+    "settles.feel": ("weigh", "feel", "sign"),
+    "settles.activity": ("weigh", "laboratory", "sign"),
+    "settles.fat_salt": ("went_in", "laboratory", "sign"),
+    "settles.dry": ("laboratory", "sign"),
+    "settles.rest_and_feel": ("feel",),
+    "settles.feel_again": ("feel",),
+}
+USUAL_TARGET_PERCENT = 40.0  # to which the keeping table goes where no piece has a target
+
+
+def hurdles(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) -> s.LedgerOut:
+    """The ledger with what it goes by: limits, laboratory, keeping along the drying."""
+    with shop.db.reading() as session:
+        return ledger_out(shop, session, bench.batch(session, batch_id), made or [])
+
+
+def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut]) -> s.LedgerOut:
+    """The ledger of a batch for the page."""
+    now_s = shop.now_s
+    ledger = ledger_of(session, shop.dates, of.id, now_s)
+    course = course_of(session, of.id, now_s)
+    batch = batch_of(session, shop.dates, of.id, now_s)
+    keeping, by = _keeping(session, batch, of)
+    house = workshop(session)
+    return s.LedgerOut(
+        made=made,
+        code=of.code,
+        ready=ledger.ready,
+        verdict=ledger.verdict,
+        use=batch.use,
+        done_by=of.done_by,  # type: ignore[arg-type] # checked on entry
+        goods=batch.goods,
+        made_here=bench.has_making(session, of.id),
+        asks_what_went_in=_asks(course),
+        species=sorted({p.species for p in batch.parts if p.species is not None}),
+        why=[s.AgainstOut(hurdle=name, says=_said(says)) for name, says in ledger.why],
+        check=_said(ledger.check),
+        hurdles=[_hurdle(h) for h in ledger.hurdles],
+        stages=[_stage(stage) for stage in course.stages],
+        ends=moment(course.ends_s(now_s)),
+        profile=_profile(evidence.profile(session, of.profile)),
+        people=None if house is None else house.people,
+        steps=[_step(step) for step in evidence.deviation_steps(session, of.id)],
+        parasites=[_parasites(step) for step in evidence.parasite_steps(session, of.id)],
+        laboratory=[_laboratory(r) for r in evidence.lab_results(session, of.id)],
+        keeping=keeping,
+        keeping_by=by,  # type: ignore[arg-type] # one of the two
+    )
+
+
+def _asks(course: told.Course) -> bool:
+    """Whether somebody has to say what went in, because it never lay on the Bench."""
+    return not course.formulations or not all(f.curing_known for f in course.formulations)
+
+
+def _said(of: Said) -> SaidOut:
+    return SaidOut.model_validate(of)
+
+
+def _maybe(of: Said | None) -> SaidOut | None:
+    return None if of is None else _said(of)
+
+
+def _hurdle(h: Hurdle) -> s.HurdleOut:
+    signed, was = h.signed, h.was_fail
+    return s.HurdleOut(
+        name=h.name,
+        state=h.state,
+        blocks=h.blocks,
+        signable=(h.state == "unknown" and h.signable) or (was is not None and h.state == "pass"),
+        value=round(h.value, 3) if isinstance(h.value, float) else h.value,
+        limit=_said(h.limit) if isinstance(h.limit, Said) else h.limit,
+        unit=h.unit,
+        known=h.known,
+        source=h.source,
+        why=_maybe(h.why),
+        settles=_maybe(h.settles),
+        entries=_entries(h),
+        cautions=[_said(c) for c in h.cautions],
+        evidence=[
+            s.EvidenceOut(from_at=moment(e.from_s), to_at=moment(e.to_s), says=_said(e.says)) for e in h.evidence
+        ],
+        pieces=None if h.pieces is None else list(h.pieces),
+        was_fail=None if was is None else s.WasFailOut(until=moment(was.until_s), by=was.by, reason=was.reason),
+        signed=None if signed is None else s.SignedOut(by=signed.by, at=moment(signed.at_s), reason=signed.reason),
+    )
+
+
+def _entries(h: Hurdle) -> list[s.Entry]:
+    """Which entries settle a hurdle; what failed, or is in doubt, also has what was done about it."""
+    found = [] if h.settles is None else [e for e in ENTRIES.get(h.settles.code, ()) if e != "sign" or h.signable]
+    if h.was_fail is not None and h.state == "pass" and h.signed is None:
+        found.append("sign")
+    return [*found, *(["step"] if h.state == "fail" or h.was_fail is not None or h.cautions else [])]  # type: ignore[list-item] # of Entry
+
+
+def _stage(of: told.Stage) -> s.StageOut:
+    to_at = None if of.to_s is None else moment(of.to_s)
+    return s.StageOut(kind=of.kind, from_at=moment(of.from_s), to_at=to_at, place=of.place, pieces=list(of.tags))
+
+
+def _profile(of: LimitProfile) -> s.ProfileShown:
+    own = of.id not in shipped()
+    return s.ProfileShown(
+        id=of.id,
+        name=of.name,
+        source=of.source,
+        as_of=of.as_of,
+        check=of.check,
+        does_not_know=list(of.does_not_know),
+        milder=list(milder_than_all(of, shipped().values())) if own else [],
+        made_by=of.made_by,
+    )
+
+
+def _step(of: DeviationStep) -> s.StepOut:
+    return s.StepOut(
+        id=of.id, hurdle=of.hurdle, step=of.step, note=of.note, at=moment(of.at_s), by=of.by,
+        struck_reason=of.struck_reason,
+    )  # fmt: skip
+
+
+def _parasites(of: ParasiteStep) -> s.ParasiteOut:
+    return s.ParasiteOut.model_validate(of, from_attributes=True)
+
+
+def _laboratory(of: object) -> s.LabOut:
+    return s.LabOut.model_validate({**vars(of), "at": moment(of.at_s)})  # type: ignore[attr-defined] # a row of it
+
+
+def _keeping(session: Session, batch: judged.Batch, of: Batch) -> tuple[list[s.KeepingOut], str]:
+    """Water activity and the rest from the bowl to past the target; empty where fat or salt are not known."""
+    fat, salt = of.fat_percent, of.salt_percent
+    if fat is None or salt is None:
+        return [], "estimate"
+    readings = believed(batch.ph, batch.now_s)
+    lab_ph = batch.lab("ph")
+    ph = lab_ph[-1].value if lab_ph else (readings[-1].value if readings else None)
+    values = [
+        r for r in struck.counted(evidence.lab_results(session, of.id))
+        if r.what == "water_activity" and r.loss_percent is not None
+    ]  # fmt: skip
+    lab = LabActivity(values[-1].loss_percent or 0.0, values[-1].value) if values else None
+    target = max((p.target_loss_percent or 0.0 for p in batch.pieces), default=0.0) or USUAL_TARGET_PERCENT
+    out = []
+    for loss in losses_to(min(target, 60.0)):
+        try:
+            out.append(s.KeepingOut(**asdict(keeping_at(fat, salt, loss, ph, lab))))
+        except OutOfRangeError:
+            break  # there is not so much water in it
+    return out, "estimate" if lab is None else "laboratory"

@@ -1,0 +1,196 @@
+<script lang="ts">
+  // The entry that settles a hurdle, where the hurdle stands.
+  import { createQuery } from '@tanstack/svelte-query';
+
+  import type { Schema } from '../../api/client';
+  import { warmQuery } from '../../api/queries';
+  import Field from '../../forms/Field.svelte';
+  import When from '../../forms/When.svelte';
+  import { words } from '../../words/en';
+  import { type Settling, UNITS } from './settling.svelte';
+
+  let { settling, tags }: { settling: Settling; tags: string[] } = $props();
+  const say = words.ledger;
+  const typed = $derived(settling.typed);
+  const meters = createQuery(() => ({ ...warmQuery(), enabled: settling.entry === 'measure_ph' }));
+  const animals = Object.entries(words.bench.animals);
+</script>
+
+<form
+  class="entry"
+  onsubmit={(event) => {
+    event.preventDefault();
+    void settling.send();
+  }}
+>
+  {#if settling.entry === 'sign'}
+    <p class="quiet text-sm">{say.look} {say.namesUnchecked}</p>
+    <Field label={say.why} required bind:value={typed.reason} />
+  {:else if settling.entry === 'laboratory'}
+    <div class="grid grid-cols-2 gap-3">
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.entries.laboratory}</span>
+        <select
+          class="select min-h-11 w-full text-base"
+          value={settling.what}
+          onchange={(e) => settling.pick(e.currentTarget.value as Schema['LabIn']['what'])}
+        >
+          {#each Object.keys(UNITS) as key (key)}<option value={key}>{say.labWhat[key]}</option>{/each}
+        </select></label
+      >
+      {#if settling.isFound}
+        <label class="block"
+          ><span class="block text-sm font-semibold">{say.labFound}</span>
+          <select class="select min-h-11 w-full text-base" required bind:value={typed.value}>
+            <option value="" disabled>…</option>
+            {#each Object.entries(say.found) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+          </select></label
+        >
+      {:else}
+        <Field label={say.labValue} hint={settling.unit} numeric required bind:value={typed.value} />
+      {/if}
+      {#if UNITS[settling.what].length > 1}
+        <label class="block"
+          ><span class="block text-sm font-semibold">{say.labUnit}</span>
+          <select
+            class="select min-h-11 w-full text-base"
+            bind:value={settling.unit}
+            onchange={() => (typed.value = '')}
+          >
+            {#each UNITS[settling.what] as unit (unit)}<option value={unit}>{unit}</option>{/each}
+          </select></label
+        >
+      {/if}
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.labOf}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.of}>
+          {#each Object.entries(say.labOfs) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      {#if settling.of === 'product' && tags.length}
+        <label class="block"
+          ><span class="block text-sm font-semibold">{say.labPiece}</span>
+          <select class="select min-h-11 w-full text-base" bind:value={settling.tag}>
+            <option value="">{say.labBatch}</option>
+            {#each tags as tag (tag)}<option value={tag}>{tag}</option>{/each}
+          </select></label
+        >
+      {/if}
+      {#if settling.what === 'water_activity'}<Field
+          label={say.labLoss}
+          numeric
+          bind:value={typed.loss}
+        />{/if}
+      <div class="col-span-2"><Field label={say.labNote} required bind:value={typed.note} /></div>
+    </div>
+  {:else if settling.entry === 'parasites'}
+    <div class="grid grid-cols-2 gap-3">
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.animal}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.species}>
+          {#each animals as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.way}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.way}>
+          {#each Object.entries(say.ways) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      {#if settling.way === 'frozen'}
+        <Field label={say.frozenAt} numeric required bind:value={typed.c} />
+        <Field label={say.frozenDays} numeric required bind:value={typed.days} />
+        <Field label={say.frozenThick} numeric bind:value={typed.thick} />
+      {/if}
+      <div class="col-span-2"><Field label={say.note} bind:value={typed.note} /></div>
+    </div>
+  {:else if settling.entry === 'went_in'}
+    <div class="grid grid-cols-2 gap-3">
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.animal}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.species}>
+          <option value="">{say.notSaid}</option>
+          {#each animals as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      <Field label={say.fat} numeric bind:value={typed.fat} />
+      <Field label={say.saltIn} numeric bind:value={typed.salt} />
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.curing}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.curing}>
+          {#each Object.entries(say.curings) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      {#if settling.curing === 'weighed'}
+        <Field label={say.curingPercent} numeric required bind:value={typed.curing} />
+        <Field label={say.nitrite} numeric required bind:value={typed.nitrite} />
+        <Field label={say.nitrate} numeric bind:value={typed.nitrate} />
+      {/if}
+    </div>
+  {:else if settling.entry === 'measure_ph'}
+    <div class="grid grid-cols-2 gap-3">
+      <Field label={say.ph} numeric required bind:value={typed.value} />
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.meter}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.meter}>
+          <option value={0}>{say.noMeter}</option>
+          {#each meters.data?.meters ?? [] as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+        </select></label
+      >
+    </div>
+  {:else if settling.entry === 'step'}
+    <div class="grid grid-cols-2 gap-3">
+      <label class="block"
+        ><span class="block text-sm font-semibold">{say.step}</span>
+        <select class="select min-h-11 w-full text-base" bind:value={settling.step}>
+          {#each Object.entries(say.steps) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select></label
+      >
+      <Field label={say.note} bind:value={typed.note} />
+    </div>
+  {:else if settling.entry === 'choices'}
+    <div class="flex flex-wrap gap-x-6 gap-y-1">
+      {#each Object.entries(say.uses) as [key, name] (key)}
+        <label class="flex min-h-11 items-center gap-2"
+          ><input type="radio" class="radio radio-sm" value={key} bind:group={settling.use} />{name}</label
+        >
+      {/each}
+    </div>
+    <div class="flex flex-wrap gap-x-6 gap-y-1">
+      {#each Object.entries(say.doneBys) as [key, name] (key)}
+        <label class="flex min-h-11 items-center gap-2"
+          ><input type="radio" class="radio radio-sm" value={key} bind:group={settling.doneBy} />{name}</label
+        >
+      {/each}
+    </div>
+  {/if}
+  <When when={settling.when} />
+  {#if settling.fault}<p class="text-error first-letter:uppercase" role="alert">{settling.fault}</p>{/if}
+  <div class="mt-1 flex gap-3">
+    {#if settling.asked}<button
+        type="button"
+        class="btn min-h-11"
+        onclick={() => {
+          void settling.send(true);
+        }}>{words.piece.keep}</button
+      >{/if}
+    <button class="btn btn-primary min-h-11" disabled={settling.busy}
+      >{settling.entry === 'sign' ? say.sign : say.enter}</button
+    >
+    <button
+      type="button"
+      class="min-h-11 underline underline-offset-4"
+      onclick={() => {
+        settling.close();
+      }}>{words.close}</button
+    >
+  </div>
+</form>
+
+<style>
+  .entry {
+    margin: 0.4rem 0 0.6rem;
+    padding: 0.6rem 0 0.2rem 0.9rem;
+    border-left: 3px solid var(--color-base-300);
+  }
+</style>

@@ -1,0 +1,91 @@
+<script lang="ts">
+  // What was entered for the ledger of a batch: laboratory, parasites, what was done; struck where it was wrong.
+  import { api, type Schema, take } from '../../api/client';
+  import Reason from '../../forms/Reason.svelte';
+  import { session } from '../../shell/session.svelte';
+  import { fullDay, tidyNumber } from '../../units/format';
+  import { words } from '../../words/en';
+
+  let { ledger, took }: { ledger: Schema['LedgerOut']; took: (answer: Schema['LedgerOut']) => void } =
+    $props();
+  const say = words.ledger;
+  type Path =
+    '/api/laboratory/{result_id}/strike' | '/api/parasites/{step_id}/strike' | '/api/steps/{step_id}/strike';
+  interface Row {
+    key: string;
+    id: number;
+    path: Path;
+    text: string;
+    said: string;
+    struck: boolean;
+  }
+  const rows = $derived<Row[]>([
+    ...ledger.laboratory.map((one) => ({
+      key: `lab-${one.id}`,
+      id: one.id,
+      path: '/api/laboratory/{result_id}/strike' as const,
+      text: `${say.labWhat[one.what] ?? one.what} ${tidyNumber(one.value, 3)} ${one.unit}${one.tag ? `, ${one.tag}` : ''}`,
+      said: `${one.note} · ${fullDay(one.at)}, ${one.by}`,
+      struck: one.struck_reason !== null,
+    })),
+    ...ledger.parasites.map((one) => ({
+      key: `parasite-${one.id}`,
+      id: one.id,
+      path: '/api/parasites/{step_id}/strike' as const,
+      text: `${one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${one.temperature_c} °C, ${one.days ?? '?'} d`}`,
+      said: `${one.note} ${one.by}`,
+      struck: one.struck_reason !== null,
+    })),
+    ...ledger.steps.map((one) => ({
+      key: `step-${one.id}`,
+      id: one.id,
+      path: '/api/steps/{step_id}/strike' as const,
+      text: `${say.names[one.hurdle] ?? one.hurdle}: ${say.steps[one.step] ?? one.step}`,
+      said: `${one.note} · ${fullDay(one.at)}, ${one.by}`,
+      struck: one.struck_reason !== null,
+    })),
+  ]);
+  let striking = $state<string | null>(null);
+
+  async function strike(row: Row, reason: string): Promise<void> {
+    striking = null;
+    const body = { reason, by: session.who };
+    try {
+      if (row.path === '/api/laboratory/{result_id}/strike')
+        took(await take(api.POST(row.path, { params: { path: { result_id: row.id } }, body })));
+      else took(await take(api.POST(row.path, { params: { path: { step_id: row.id } }, body })));
+    } catch (error) {
+      session.complain(error);
+    }
+  }
+</script>
+
+{#if rows.length}
+  <section class="mt-5" aria-label={say.recorded}>
+    <h2 class="font-tag text-xl font-semibold">{say.recorded}</h2>
+    <ul class="text-sm">
+      {#each rows as row (row.key)}
+        <li class="flex items-baseline gap-2 py-1">
+          <span class="flex-1" class:line-through={row.struck}
+            ><strong class="first-letter:uppercase">{row.text}</strong>
+            <span class="quiet">{row.said}</span></span
+          >
+          {#if !row.struck}<button
+              type="button"
+              class="quiet min-h-8 underline"
+              onclick={() => (striking = row.key)}>{say.strike}</button
+            >{/if}
+        </li>
+        {#if striking === row.key}
+          <li>
+            <Reason
+              label={say.strikeWhy}
+              button={say.strike}
+              onanswer={(reason) => void strike(row, reason)}
+            />
+          </li>
+        {/if}
+      {/each}
+    </ul>
+  </section>
+{/if}

@@ -1,0 +1,211 @@
+// What is entered to settle a hurdle: which entry is open, what is typed, and sending it.
+import { api, ProblemError, type Schema, take } from '../../api/client';
+import { head } from '../../api/entry';
+import { optionalNumber } from '../../forms/typed';
+import { When } from '../../forms/when.svelte';
+import { words } from '../../words/en';
+
+export type Entry = Schema['HurdleOut']['entries'][number];
+export type Typed = 'sign' | 'laboratory' | 'parasites' | 'went_in' | 'step' | 'choices' | 'measure_ph';
+type Ledger = Schema['LedgerOut'];
+
+// The units that a laboratory tells each value in, as the server takes them
+export const UNITS: Record<Schema['LabIn']['what'], Schema['LabIn']['unit'][]> = {
+  water_activity: [''],
+  ph: [''],
+  salt: ['%'],
+  nitrite: ['mg/kg'],
+  listeria: ['cfu/g', 'in 25 g'],
+  salmonella: ['in 25 g'],
+  stec: ['in 25 g'],
+  staphylococcal_enterotoxin: [''],
+  moisture: ['%'],
+  protein: ['%'],
+  fat: ['%'],
+};
+const FIRST: Record<string, Schema['LabIn']['what']> = {
+  salt: 'salt',
+  degree_hours: 'staphylococcal_enterotoxin',
+};
+
+const blank = () => ({
+  reason: '',
+  value: '',
+  loss: '',
+  note: '',
+  c: '',
+  days: '',
+  thick: '',
+  fat: '',
+  salt: '',
+  curing: '',
+  nitrite: '',
+  nitrate: '',
+});
+
+export class Settling {
+  hurdle = $state<string | null>(null);
+  entry = $state<Typed | null>(null);
+  typed = $state(blank());
+  what = $state<Schema['LabIn']['what']>('water_activity');
+  unit = $state<Schema['LabIn']['unit']>('');
+  of = $state<'product' | 'mix'>('product');
+  tag = $state('');
+  species = $state<Schema['ParasiteIn']['species'] | ''>('');
+  way = $state<Schema['ParasiteIn']['way']>('certified');
+  curing = $state<Schema['WentInIn']['curing']>('');
+  step = $state<Schema['StepIn']['step']>('held');
+  use = $state<Schema['ChoicesIn']['use']>('raw');
+  doneBy = $state<Schema['ChoicesIn']['done_by']>('weight');
+  meter = $state(0);
+  fault = $state<string | null>(null);
+  /** What was asked about the entry; sent again, it is as typed. */
+  asked = $state(false);
+  busy = $state(false);
+  readonly when = new When();
+
+  constructor(
+    private readonly batch: () => number,
+    private readonly took: (answer: Ledger) => void,
+  ) {}
+
+  /** Open an entry for a hurdle; what is known of the batch stands in it already. */
+  open(hurdle: string, entry: Typed, ledger: Ledger): void {
+    this.hurdle = hurdle;
+    this.entry = entry;
+    this.fault = null;
+    this.asked = false;
+    this.typed = blank();
+    this.when.clear();
+    this.what = FIRST[hurdle] ?? 'water_activity';
+    this.unit = UNITS[this.what][0] ?? '';
+    const first = ledger.species[0];
+    this.species = entry === 'parasites' ? ((first as Schema['ParasiteIn']['species']) ?? 'pork') : '';
+    this.curing = '';
+    this.use = ledger.use;
+    this.doneBy = ledger.done_by;
+  }
+
+  close(): void {
+    this.hurdle = this.entry = null;
+  }
+
+  pick(what: Schema['LabIn']['what']): void {
+    this.what = what;
+    this.unit = UNITS[what][0] ?? '';
+  }
+
+  /** A value that is found or not, rather than measured. */
+  get isFound(): boolean {
+    return this.unit === 'in 25 g' || this.what === 'staphylococcal_enterotoxin';
+  }
+
+  async send(sure = false): Promise<void> {
+    if (this.busy || !this.entry) return;
+    this.busy = true;
+    try {
+      this.took(await this.sent(sure));
+      this.close();
+      this.fault = null;
+    } catch (error) {
+      this.asked = error instanceof ProblemError && error.code === 'doubtful';
+      this.fault = error instanceof Error ? error.message : words.errors.unexpected(0);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private sent(sure: boolean): Promise<Ledger> {
+    const params = { path: { batch_id: this.batch() } };
+    const top = head(this.when, sure);
+    const hurdle = this.hurdle ?? '';
+    const t = this.typed;
+    switch (this.entry) {
+      case 'sign':
+        return take(
+          api.POST('/api/batches/{batch_id}/signatures', {
+            params,
+            body: { hurdle, reason: t.reason, ...top },
+          }),
+        );
+      case 'step':
+        return take(
+          api.POST('/api/batches/{batch_id}/steps', {
+            params,
+            body: { hurdle, step: this.step, note: t.note, ...top },
+          }),
+        );
+      case 'choices':
+        return take(
+          api.PUT('/api/batches/{batch_id}/choices', {
+            params,
+            body: { use: this.use, done_by: this.doneBy, ...top },
+          }),
+        );
+      case 'parasites':
+        return take(
+          api.POST('/api/batches/{batch_id}/parasites', {
+            params,
+            body: {
+              species: this.species || 'pork',
+              way: this.way,
+              temperature_c: optionalNumber(t.c),
+              days: optionalNumber(t.days),
+              thickness_cm: optionalNumber(t.thick),
+              note: t.note,
+              ...top,
+            },
+          }),
+        );
+      case 'measure_ph': {
+        const ph = optionalNumber(t.value);
+        if (ph === null) throw new Error(words.errors.noNumber);
+        return take(
+          api.POST('/api/batches/{batch_id}/ph', {
+            params,
+            body: { ph, meter_id: this.meter || null, ...top },
+          }),
+        );
+      }
+      case 'went_in':
+        return take(api.POST('/api/batches/{batch_id}/went-in', { params, body: this.wentIn(top) }));
+      default:
+        return take(api.POST('/api/batches/{batch_id}/laboratory', { params, body: this.laboratory(top) }));
+    }
+  }
+
+  private laboratory(top: ReturnType<typeof head>): Schema['LabIn'] {
+    const value = optionalNumber(this.typed.value);
+    if (value === null) throw new Error(words.errors.noNumber);
+    return {
+      what: this.what,
+      value,
+      unit: this.unit,
+      taken_of: this.of,
+      tag: this.tag || null,
+      loss_percent: optionalNumber(this.typed.loss),
+      note: this.typed.note,
+      ...top,
+    };
+  }
+
+  private wentIn(top: ReturnType<typeof head>): Schema['WentInIn'] {
+    const t = this.typed;
+    const share = (text: string): number => (optionalNumber(text) ?? 0) / 100;
+    return {
+      species: this.species || null,
+      fat_percent: optionalNumber(t.fat),
+      salt_percent: optionalNumber(t.salt),
+      curing: this.curing,
+      curing_salt:
+        this.curing === 'weighed'
+          ? {
+              percent: optionalNumber(t.curing) ?? 0,
+              nitrite_fraction: share(t.nitrite),
+              nitrate_fraction: share(t.nitrate),
+            }
+          : null,
+      ...top,
+    };
+  }
+}
