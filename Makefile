@@ -5,7 +5,7 @@ PY := .venv/bin/python
 STAMP := .make
 SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts -type f 2>/dev/null)
 
-.PHONY: help setup demo serve test check bench screenshots types clean
+.PHONY: help setup demo serve test check bench mutants screenshots types clean
 
 help: ## Show the targets
 	@grep -E '^[a-z]+:.*##' Makefile | sed 's/:.*## /\t/'
@@ -57,6 +57,9 @@ types: $(STAMP)/python $(STAMP)/node ## Write docs/formats and the front end's t
 
 bench: setup $(STAMP)/chromium ## Measure speed and accuracy
 	$(PY) -m benchmarks
+
+mutants: setup ## Change every limit of safety by a fifth and see whether a test notices; takes minutes
+	$(PY) scripts/mutants.py
 
 screenshots: setup $(STAMP)/chromium ## Take the pictures in docs/screenshots anew
 	$(PY) scripts/screenshots.py

@@ -5,6 +5,8 @@ from typing import Any
 
 from playwright.sync_api import APIResponse, Page, expect
 
+from support import sheet_body
+
 entries = itertools.count(1)
 
 
@@ -22,3 +24,18 @@ def open_workshop(page: Page, url: str) -> None:
     page.get_by_label("Name of the place").fill("Back cellar")
     page.get_by_role("button", name="Open the workshop").click()
     expect(page.get_by_role("heading", name="Nothing hangs in Back cellar yet")).to_be_visible()
+
+
+def make_batch(page: Page, url: str, code: str) -> int:
+    """A salame weighed out to its sheet; gives the batch's id."""
+    begun = {"product": "Juniper salame", "sheet": sheet_body(), "by": "Ida"}
+    weigh = post(page, f"{url}/api/weigh-outs", begun).json()
+    for thing in weigh["things"]:
+        body = {
+            "key": thing["key"],
+            "grams": round(thing["target_g"], 2),
+            "lot": "",
+            "by": "Ida",
+        }
+        post(page, f"{url}/api/weigh-outs/{weigh['id']}/entries", body)
+    return post(page, f"{url}/api/weigh-outs/{weigh['id']}/batch", {"code": code, "by": "Ida"}).json()["id"]

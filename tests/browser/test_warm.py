@@ -4,27 +4,16 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop, post
-from support import Clock, sheet_body
+from pages import make_batch, open_workshop, post
+from support import Clock
 
 HOUR = 3600
 
 
-def make_batch(page: Page, url: str, code: str) -> int:
-    if code == "J-01":
-        cupboard = {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25}, "by": "Ida"}
-        post(page, f"{url}/api/places", cupboard)
-    begun = {"product": "Juniper salame", "sheet": sheet_body(), "by": "Ida"}
-    weigh = post(page, f"{url}/api/weigh-outs", begun).json()
-    for thing in weigh["things"]:
-        body = {
-            "key": thing["key"],
-            "grams": round(thing["target_g"], 2),
-            "lot": "",
-            "by": "Ida",
-        }
-        post(page, f"{url}/api/weigh-outs/{weigh['id']}/entries", body)
-    return post(page, f"{url}/api/weigh-outs/{weigh['id']}/batch", {"code": code, "by": "Ida"}).json()["id"]
+def cupboard(page: Page, url: str) -> None:
+    post(
+        page, f"{url}/api/places", {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25}, "by": "Ida"}
+    )
 
 
 def note_ph(page: Page, ph: str) -> None:
@@ -35,6 +24,7 @@ def note_ph(page: Page, ph: str) -> None:
 def test_from_stuffing_to_the_hook(page: Page, serve, clock: Clock) -> None:
     server = serve()
     open_workshop(page, server.url)
+    cupboard(page, server.url)
     make_batch(page, server.url, "J-01")
     page.clock.install(time=clock.now)
     page.goto(f"{server.url}/warm")
@@ -64,6 +54,7 @@ def test_from_stuffing_to_the_hook(page: Page, serve, clock: Clock) -> None:
 def test_a_stalled_batch_goes_to_the_bin(page: Page, serve, clock: Clock) -> None:
     server = serve()
     open_workshop(page, server.url)
+    cupboard(page, server.url)
     batch = make_batch(page, server.url, "J-01")
     page.clock.install(time=clock.now)
     page.goto(f"{server.url}/warm")

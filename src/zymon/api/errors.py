@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.say import Said
+from zymon.formats.batch_file_first import BatchFileError
 from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.photo import PhotoError
@@ -44,6 +45,7 @@ STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (HangFileError, 422, "file_unusable"),
     (MeasurementFileError, 422, "file_unusable"),
     (RecipeFileError, 422, "file_unusable"),
+    (BatchFileError, 422, "file_unusable"),
     (PhotoError, 422, "file_unusable"),
 )
 ANSWERS: dict[int | str, dict[str, Any]] = {

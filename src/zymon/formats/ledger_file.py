@@ -68,9 +68,8 @@ class LedgerFile(BaseModel):
     hurdles: list[HurdleRow]
 
 
-def read_batch_file(data: bytes) -> BatchFile:
-    """Read and check a batch file of the second edition. Raises BatchFileError naming the place."""
-    document = _document(data)
+def read_batch(document: dict[str, Any]) -> BatchFile:
+    """Check a batch file of the second edition. Raises BatchFileError naming the place."""
     if document.get("format") != "zymon-batch/2":
         raise BatchFileError(f"format: expected 'zymon-batch/2' or 'zymon-batch/1', got {document.get('format')!r}")
     try:
@@ -94,7 +93,7 @@ def judge_bytes(data: bytes) -> bytes:
     document = _document(data)
     if document.get("format") == "zymon-batch/1":
         return first.judge_document(document)
-    return orjson.dumps(judge_file(read_batch_file(data)).model_dump())
+    return orjson.dumps(judge_file(read_batch(document)).model_dump())
 
 
 def judge_file(file: BatchFile) -> LedgerFile:

@@ -1,6 +1,6 @@
 """The ledger of a batch: every hurdle with its limit, its value and how it is known; and what settles them."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Body, Response
 
@@ -29,9 +29,9 @@ def batch_file(ctx: Ctx, code: str) -> Response:
 
 
 @router.post("/judge")
-def judge(data: Annotated[bytes, Body(media_type="application/json")]) -> LedgerFile:
+def judge(document: Annotated[dict[str, Any], Body()]) -> LedgerFile:
     """Judge a batch file; nothing of it is stored."""
-    return settling.judge_sent(data)
+    return settling.judge_sent(document)
 
 
 @router.get("/batches/{batch_id}/hurdles")

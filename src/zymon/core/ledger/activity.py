@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from ..errors import OutOfRangeError
 from ..keeping import keeping_at
+from ..water import SATURATED_MOLALITY, brine_water_activity
 from .batch import Known, LabValue, Piece
 from .bowl import loss_at
 from .marks import ACTIVITY_SDS, LEAST_ACTIVITY_SD
@@ -65,7 +66,8 @@ def estimated(view: View, loss_percent: float) -> Activity | None:
         return None
     try:
         found = keeping_at(min(view.fat_percent, 70.0), salt, loss_percent, None)
+        mean, sd = found.water_activity, max(found.water_activity_sd, LEAST_ACTIVITY_SD)
     except OutOfRangeError:
-        return None
-    sd = max(found.water_activity_sd, LEAST_ACTIVITY_SD)
-    return Activity(found.water_activity, min(found.water_activity + ACTIVITY_SDS * sd, 1.0), "estimated")
+        # so dry that its salt no longer dissolves: its water is a saturated brine
+        mean, sd = brine_water_activity(SATURATED_MOLALITY), LEAST_ACTIVITY_SD
+    return Activity(mean, min(mean + ACTIVITY_SDS * sd, 1.0), "estimated")

@@ -96,4 +96,5 @@ def _frozen(base: Hurdle, step: ParasiteStep) -> Hurdle:
         return replace(base, state="pass")
     if thick is None and days >= thin_days:
         return replace(base, why=said("hurdle.parasite.how_thick"), settles=said("settles.parasite"))
-    return replace(base, state="fail", why=said("hurdle.parasite.too_short", c=c, days=days, needed_days=needed))
+    least = thin_days if thick is None else needed
+    return replace(base, state="fail", why=said("hurdle.parasite.too_short", c=c, days=days, needed_days=least))

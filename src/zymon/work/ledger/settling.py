@@ -7,7 +7,7 @@ from zymon.core.errors import OutOfRangeError, require
 from zymon.core.fermentation.meter import STORED_PH, ask_about_ph
 from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
 from zymon.formats.batch_file import BatchFile, file_of
-from zymon.formats.ledger_file import LedgerFile, judge_file, ledger_out, read_batch_file
+from zymon.formats.ledger_file import LedgerFile, judge_file, ledger_out, read_batch
 from zymon.store import bench, evidence, struck
 from zymon.store.database import Session
 from zymon.store.evidence_models import DeviationStep, HurdleSignature, LabResult, ParasiteStep, WentIn
@@ -40,9 +40,9 @@ def batch_file(shop: Premises, code: str) -> BatchFile:
         return file_of(batch_of(session, shop.dates, of.id, shop.now_s))
 
 
-def judge_sent(data: bytes) -> LedgerFile:
+def judge_sent(document: dict[str, Any]) -> LedgerFile:
     """Judge a batch file that somebody sends. Raises BatchFileError."""
-    return judge_file(read_batch_file(data))
+    return judge_file(read_batch(document))
 
 
 def _answer(shop: Premises, batch_id: int, entry: Recording) -> s.LedgerOut:
