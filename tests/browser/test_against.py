@@ -27,7 +27,7 @@ def test_what_is_not_known_is_settled_where_it_stands(page: Page, serve, clock: 
     parasites.get_by_label("what was done").select_option(label="frozen")
     parasites.get_by_label("at, °C").fill("-20")
     parasites.get_by_label("for, days").fill("12")
-    parasites.get_by_role("button", name="Enter it").click()
+    parasites.get_by_role("button", name="Enter it", exact=True).click()
     expect(parasites).to_contain_text("12 days at -20 °C: 20 are needed.")
     expect(parasites).to_contain_text("failed")
     # it was another lot: struck with its reason it no longer fails, and says that it did
@@ -41,7 +41,7 @@ def test_what_is_not_known_is_settled_where_it_stands(page: Page, serve, clock: 
     dry = row(page, "dry enough")
     page.get_by_role("button", name="How it is eaten, and what says it is done").first.click()
     page.get_by_label("to be cooked").check()
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Enter it", exact=True).click()
     expect(page.get_by_text("To be cooked: it is not judged as raw.")).to_be_visible()
     expect(dry).to_have_count(0)
 

@@ -11,7 +11,7 @@ WELL = Evidence(loss_percent=20, ring_risk=0.1, damp_hours=0, days=15)
 @pytest.mark.parametrize(
     ("found", "evidence", "act", "says"),
     [
-        (Found(firm_rim="even", firm_core="even", smell="clean", mould="white"), WELL, "nothing", "white and dry"),
+        (Found(firm_rim="firm", firm_core="firm", smell="clean", mould="white"), WELL, "nothing", "white and dry"),
         (Found(), WELL, "nothing", "all well"),
         (Found(smell="off", mould="white"), WELL, "discard", "do not taste"),
         (Found(firm_rim="hard", firm_core="soft"), WELL, "mend", "raise the humidity"),

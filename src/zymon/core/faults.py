@@ -95,9 +95,10 @@ def _mould(found: Found, evidence: Evidence) -> list[Advice]:
 
 
 def _ring(found: Found, evidence: Evidence) -> list[Advice]:
-    hard_soft = found.firm_rim == "hard" and found.firm_core == "soft"
+    soft = found.firm_core in ("soft", "wet")
+    hard_soft = found.firm_rim == "hard" and soft
     if not hard_soft:
-        if found.firm_core == "soft" and evidence.loss_percent >= BIG_LOSS_PERCENT:
+        if soft and evidence.loss_percent >= BIG_LOSS_PERCENT:
             return [
                 Advice(
                     "hold",

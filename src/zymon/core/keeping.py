@@ -47,7 +47,8 @@ def keeping_at(
 
     Parameters: fat_percent [%] 0…70; salt_percent [%] of the meat; loss_percent [%] 0…65; ph or None; lab, the latest
     laboratory value or None: at its own loss it is taken as it is, elsewhere it shifts the estimate.
-    Equations: water and protein from the fat-free part, brine by Pitzer. Raises OutOfRangeError.
+    Equations: water and protein from the fat-free part, brine by Pitzer; the class by the upper value. Raises
+    OutOfRangeError.
 
     >>> keeping_at(25, 2.7, 35, 5.1).keeps
     'no_chill'
@@ -68,7 +69,7 @@ def keeping_at(
         water_activity_sd=sd,
         water_phase_salt_percent=brine_in_meat(salt_percent, water_g).water_phase_salt_percent,
         moisture_protein_ratio=water_g / (PROTEIN_IN_LEAN * lean_g),
-        keeps=keep_class(value, ph),
+        keeps=keep_class(WaterActivity(value, sd).upper, ph),
     )
 
 

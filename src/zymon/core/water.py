@@ -15,6 +15,7 @@ OTHER_SOLUTES = 0.008  # lowering by lactate, phosphates and amino acids at 60 %
 SORPTION_X = 0.18  # water per fat-free dry matter at which proteins alone would hold aw at 0.5; estimate
 WATER_IN_LEAN, PROTEIN_IN_LEAN, DRY_IN_LEAN = 0.75, 0.21, 0.25  # shares of fat-free meat, tables of food composition
 ESTIMATE_SD = 0.015  # one standard deviation of the estimate in meat
+UPPER_SDS = 2.0  # over the estimate, for what safety hangs on
 
 KeepClass = Literal["no_chill", "max_10_c", "max_5_c"]
 
@@ -71,6 +72,11 @@ class WaterActivity:
 
     value: float
     sd: float
+
+    @property
+    def upper(self) -> float:
+        """What it is held to be under: two standard deviations over the estimate, at most 1."""
+        return min(self.value + UPPER_SDS * self.sd, 1.0)
 
 
 def meat_water_activity(salt_g: float, water_g: float, dry_matter_g: float) -> WaterActivity:

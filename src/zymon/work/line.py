@@ -27,7 +27,7 @@ def line(shop: Premises, simulated: bool) -> s.Line:
         owner = store.workshop(session)
         counts = pieces_in_places(session)
         return s.Line(
-            workshop=None if owner is None else s.WorkshopOut(name=owner.name, time_zone=owner.time_zone),
+            workshop=None if owner is None else s.WorkshopOut.model_validate(owner, from_attributes=True),
             now=moment(shop.now_s),
             places=[place_out(session, p, counts.get(p.id, 0), shop.now_s) for p in store.places(session)],
             in_salt=count_in_salt(session),
@@ -45,8 +45,8 @@ def pieces_hanging(shop: Premises) -> int:
 def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
     """Name the workshop and set its time zone; what it was called before stays in the journal."""
     with shop.changing(body.by) as session:
-        store.open_workshop(session, body.name, body.time_zone, shop.now_s)
-    return s.WorkshopOut(name=body.name, time_zone=body.time_zone)
+        store.open_workshop(session, body.name, body.time_zone, shop.now_s, body.people)
+    return s.WorkshopOut(name=body.name, time_zone=body.time_zone, people=body.people)
 
 
 def make_place(shop: Premises, body: s.PlaceIn) -> s.PlaceOut:

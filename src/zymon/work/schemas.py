@@ -53,6 +53,7 @@ class WorkshopOut(BaseModel):
 
     name: Name
     time_zone: TimeZone
+    people: Annotated[int, Field(ge=1, le=1000)] | None = None  # who work in it; None: nobody said
 
 
 class WorkshopIn(WorkshopOut):

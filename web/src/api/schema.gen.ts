@@ -8315,6 +8315,8 @@ export interface components {
             by: string;
             /** Name */
             name: string;
+            /** People */
+            people?: number | null;
             /** Time Zone */
             time_zone: string;
         };
@@ -8325,6 +8327,8 @@ export interface components {
         WorkshopOut: {
             /** Name */
             name: string;
+            /** People */
+            people?: number | null;
             /** Time Zone */
             time_zone: string;
         };
@@ -11254,7 +11258,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": {
+                    [key: string]: unknown;
+                };
             };
         };
         responses: {

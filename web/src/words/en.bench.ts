@@ -63,6 +63,16 @@ export const bench = {
     by_thickness: 'dose by thickness',
   },
   limitsPage: {
+    left: (mg: number | null, as: string) =>
+      mg === null ? 'no limit for nitrite left' : `nitrite left at most ${mg} mg/kg as ${as}`,
+    listeria: (zero: boolean) => (zero ? 'no listeria at all' : 'listeria up to 100 in a gram'),
+    sources: 'where it stands',
+    sourceOf: {
+      ingoing: 'going in',
+      degree_hours: 'degree-hours',
+      residual: 'left',
+      listeria: 'listeria',
+    } as Record<string, string>,
     title: 'Limits',
     hint: 'Reference figures that a recipe and a batch are judged by. None of them is the law where you are: check with your authority, and keep what it tells you as limits of your own.',
     counted: { 'sodium salt': 'counted as sodium salt', ion: 'counted as ion' },

@@ -3,8 +3,11 @@ export const hook = {
   title: 'At the hook',
   inspect: 'Inspect',
   rows: {
-    firm_rim: { name: 'rim', taps: { soft: 'soft', even: 'as it should be', hard: 'hard' } },
-    firm_core: { name: 'core', taps: { soft: 'soft', even: 'as it should be', hard: 'hard' } },
+    firm_rim: { name: 'rim', taps: { soft: 'soft', yielding: 'yielding', firm: 'firm', hard: 'hard' } },
+    firm_core: {
+      name: 'core',
+      taps: { wet: 'wet', soft: 'soft', yielding: 'yielding', firm: 'firm', hard: 'hard' },
+    },
     smell: { name: 'smell', taps: { clean: 'clean', sour: 'sour', off: 'off' } },
     surface: { name: 'skin', taps: { dry: 'dry', damp: 'damp', slimy: 'slimy' } },
     mould: {

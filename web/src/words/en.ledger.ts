@@ -169,5 +169,7 @@ export const ledger = {
   stoodNow: (name: string, was: string, now: string) => `${name}: ${was} before, ${now} now`,
   file: 'Batch file',
   people: 'People who work here',
+  peoples: { '': 'not said: more than one', '1': 'one', '2': 'two or more' } as Record<string, string>,
+  peopleHint: 'What was corrected is released by somebody else; who works alone releases it alone.',
   short: 'Hurdles',
 } as const;

@@ -230,7 +230,7 @@ def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | 
         water_phase_salt_percent=brine.water_phase_salt_percent,
         moisture_protein_ratio=water / (PROTEIN_IN_LEAN * lean),
         firmness=feels(water / (dry + salt)),
-        keeps=keep_class(activity.value, end_ph),
+        keeps=keep_class(activity.upper, end_ph),
     )
 
 

@@ -75,6 +75,27 @@
             {say.over(tidyNumber(one.degree_hours.threshold, 1), one.degree_hours.unit)}
             {allowance(one.degree_hours)}
           </p>
+          <p class="text-sm">
+            {say.left(one.residual_nitrite_mg_per_kg ?? null, one.residual_as)} · {say.listeria(
+              one.listeria_zero,
+            )}
+          </p>
+          {#if one.unchilled}<p class="text-sm">{one.unchilled}</p>{/if}
+          {#if Object.keys(one.sources).length}
+            <details class="text-sm">
+              <summary class="min-h-8 cursor-pointer py-1">{say.sources}</summary>
+              <ul>
+                {#each Object.entries(one.sources) as [key, text] (key)}<li>
+                    <span class="quiet">{say.sourceOf[key] ?? key}:</span>
+                    {text}
+                  </li>{/each}
+              </ul>
+            </details>
+          {/if}
+          {#if one.does_not_know.length}<p class="text-sm">
+              {words.ledger.doesNotKnow}
+              {one.does_not_know.join(' ')}
+            </p>{/if}
           <p class="text-warning text-sm">{one.check}</p>
           <button class="min-h-11 underline underline-offset-4" onclick={() => begin(one)}>{say.from}</button>
         </section>

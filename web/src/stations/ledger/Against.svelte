@@ -14,6 +14,7 @@
   import HurdleRow from './HurdleRow.svelte';
   import KeepingTable from './KeepingTable.svelte';
   import LimitsOf from './LimitsOf.svelte';
+  import People from './People.svelte';
   import Records from './Records.svelte';
   import { type Entry, Settling } from './settling.svelte';
 
@@ -120,6 +121,7 @@
           >
         {/if}
         <LimitsOf batch={id} profile={data.profile} {took} />
+        {#if line.data?.workshop}<People workshop={line.data.workshop} batch={id} />{/if}
         <Records ledger={data} {took} />
         {#if data.keeping.length}<KeepingTable keeping={data.keeping} by={data.keeping_by} />{/if}
         <p class="mt-4">
