@@ -89,7 +89,7 @@ def unnoticed(mutant: Mutant, copy: Path, tests: tuple[str, ...] = TESTS) -> boo
     target.write_text(text[: mutant.start] + mutant.instead + text[mutant.end :])
     try:
         run = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *tests],
+            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", "--noconftest", *tests],
             cwd=ROOT, env={**os.environ, "PYTHONPATH": str(copy)}, capture_output=True, check=False,
         )  # fmt: skip
     finally:

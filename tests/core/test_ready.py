@@ -95,6 +95,10 @@ MARKS = {
     "torrid mark": (lambda c: warmed(coppa(), c, 6.0), "warmth", (28.0, "unknown"), (28.001, "fail")),
     "acid mark": (lambda ph: salame(ph=(Ph(at(2), ph, "checked"),)), "acid", (5.3, "pass"), (5.301, "pending")),
     "believed, low": (lambda ph: salame(ph=(Ph(at(2), ph, "checked"),)), "acid", (4.3, "pass"), (4.299, "pending")),
+    "believed, high": (
+        lambda ph: salame(ph=(Ph(at(2), 5.2, "checked"), Ph(at(2, 6), ph, "checked"))), "acid",
+        (6.81, "pass"), (6.8, "pending"),
+    ),
     "repeat": (
         lambda m: salame(ph=(Ph(at(2), 5.2, "unchecked"), Ph(at(2) + 60 * m, 5.2, "unchecked"))), "acid",
         (30.0, "pass"), (29.9, "pending"),

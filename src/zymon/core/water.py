@@ -4,15 +4,21 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+import numpy.typing as npt
+
 from .errors import OutOfRangeError, require
+
+Array = npt.NDArray[np.float64]
 
 SODIUM_CHLORIDE_G_MOL = 58.443
 WATER_KG_MOL = 0.0180153
 SATURATED_MOLALITY = 6.15  # sodium chloride at 25 °C
 # Pitzer's parameters for sodium chloride at 25 °C (Pitzer and Mayorga 1973)
 _BETA0, _BETA1, _CPHI, _APHI, _B, _ALPHA = 0.0765, 0.2664, 0.00127, 0.3915, 1.2, 2.0
-OTHER_SOLUTES = 0.008  # lowering by lactate, phosphates and amino acids at 60 % water; estimate, grows as water goes
-SORPTION_X = 0.18  # water per fat-free dry matter at which proteins alone would hold aw at 0.5; estimate
+TYPICAL_SALT_PERCENT, LEAST_SALT_PERCENT = 2.8, 0.5  # of the piece when hung
+OSWIN_X = 0.18  # water per dry matter at aw 0.5 with typical salt; estimate
+SORPTION_EXPONENT = 1.34  # of the isotherm; estimate: aw 0.97 fresh, 0.95 at X = 1.5, 0.80 at X = 0.5 with typical salt
 WATER_IN_LEAN, PROTEIN_IN_LEAN, DRY_IN_LEAN = 0.75, 0.21, 0.25  # shares of fat-free meat, tables of food composition
 ESTIMATE_SD = 0.015  # one standard deviation of the estimate in meat
 UPPER_SDS = 2.0  # over the estimate, for what safety hangs on
@@ -79,22 +85,45 @@ class WaterActivity:
         return min(self.value + UPPER_SDS * self.sd, 1.0)
 
 
+def sorption_x(salt_percent: Array) -> Array:
+    """Water per dry matter at which salted meat has a water activity of 0.5 [kg/kg].
+
+    Parameters: salt_percent [% of the piece when hung]. More salt holds more water. Estimate.
+
+    >>> float(sorption_x(np.array(2.8)))
+    0.18
+    """
+    return np.asarray(OSWIN_X * np.sqrt(np.maximum(salt_percent, LEAST_SALT_PERCENT) / TYPICAL_SALT_PERCENT))
+
+
+def isotherm(x: Array, sorption_x: Array) -> Array:
+    """Water activity of salted meat by the Oswin isotherm, 0…1: the one that dries, keeps and is judged by.
+
+    Parameters: x [kg water/kg fat-free dry matter with its salt] above 0; sorption_x [kg/kg], the x at which it is 0.5.
+    Equation: aw = 1/(1 + (x₀/x)^1.34). Source: the form is Oswin's (1946); x₀ and exponent are estimates.
+
+    >>> round(float(isotherm(np.array(1.0), np.array(0.18))), 2)
+    0.91
+    """
+    return np.asarray(1.0 / (1.0 + (sorption_x / x) ** SORPTION_EXPONENT))
+
+
 def meat_water_activity(salt_g: float, water_g: float, dry_matter_g: float) -> WaterActivity:
-    """Water activity of salted meat: the brine's, lowered by other solutes and, when dry, by the proteins.
+    """Water activity of salted meat: by the isotherm, and never over that of the brine its water makes with its salt.
 
-    Parameters: salt_g [g]; water_g [g] above 0; dry_matter_g [g] above 0, fat-free and without the salt.
-    Equation: aw = brine · (1 − other·0.6/w) / (1 + (X₀/X)^1.34·¼), Oswin's form for the proteins. Estimate.
-    Raises OutOfRangeError.
+    Parameters: salt_g [g], water_g [g] above 0 and dry_matter_g [g] above 0, fat-free and without the salt; all for
+    100 g of the piece when hung. Estimate. Raises OutOfRangeError.
 
-    >>> 0.86 < meat_water_activity(2.8, 24.0, 16.0).value < 0.93
+    >>> 0.88 < meat_water_activity(2.8, 20.0, 18.0).value < 0.93
     True
     """
+    require("salt", salt_g, 0.0, math.inf, "g")
+    require("water", water_g, 0.0, math.inf, "g", open_low=True)
     require("dry matter", dry_matter_g, 0.0, math.inf, "g", open_low=True)
-    brine = brine_in_meat(salt_g, water_g).water_activity_of_brine
-    x = water_g / dry_matter_g
-    solutes = 1 - OTHER_SOLUTES * 3.0 / max(x, 0.2)
-    proteins = 1 / (1 + 0.25 * (SORPTION_X / x) ** 1.34)
-    return WaterActivity(brine * solutes * proteins, ESTIMATE_SD)
+    molality = salt_g / SODIUM_CHLORIDE_G_MOL / water_g * 1000
+    brine = brine_water_activity(min(molality, SATURATED_MOLALITY))
+    x = np.array(water_g / (dry_matter_g + salt_g))
+    return WaterActivity(min(float(isotherm(x, sorption_x(np.array(salt_g)))), brine), ESTIMATE_SD)
 
 
 def keep_class(water_activity: float, ph: float | None) -> KeepClass:

@@ -10,8 +10,9 @@ from zymon.core.constants import MEAT_DENSITY_KG_M3
 from zymon.core.drying.climate import Log, expected_air
 from zymon.core.drying.geometry import body_of
 from zymon.core.drying.history import Piece
-from zymon.core.drying.priors import OSWIN_X, TYPICAL_SALT_PERCENT, WATER_IN_LEAN, piece_prior
+from zymon.core.drying.priors import WATER_IN_LEAN, piece_prior
 from zymon.core.drying.transport import Bodies, Drivers, dry
+from zymon.core.water import sorption_x
 
 Array = npt.NDArray[np.float64]
 DAY_S = 86_400.0
@@ -52,7 +53,7 @@ def true_loss(
         MEAT_DENSITY_KG_M3 * one,
         np.exp(prior.mean[1] + nature.ln_diffusivity) * one,
         np.exp(prior.mean[0] + nature.ln_permeance) * nature.hook_air * one,
-        OSWIN_X * np.sqrt(salt * 100 / TYPICAL_SALT_PERCENT) * one,
+        sorption_x(np.array(salt * 100)) * one,
         np.exp(prior.mean[3]) * one,
     )
     middle_s = (time_s[1:] + time_s[:-1]) / 2 + piece.hung_at_s

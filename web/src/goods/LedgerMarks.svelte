@@ -34,7 +34,7 @@
       >
     {/each}
   </a>
-  {#if against.length}
+  {#if ledger.data.verdict === 'held' && against.length}
     <p class="text-sm">
       {say.verdicts.held}:
       {#each against as hurdle, i (hurdle.name)}{i ? ', ' : ' '}<span class={hurdle.state}

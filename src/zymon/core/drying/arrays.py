@@ -7,12 +7,13 @@ import numpy as np
 import numpy.typing as npt
 
 from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
+from ..water import SORPTION_EXPONENT, sorption_x
 from .climate import Air, rates
 from .geometry import body_of
 from .history import Piece
 from .learn import Tree
-from .priors import OSWIN_X, TYPICAL_SALT_PERCENT, WATER_IN_LEAN, WORKSHOP_SD, piece_prior
-from .transport import SORPTION_EXPONENT, Bodies, Drivers, DryingRun, dry
+from .priors import WATER_IN_LEAN, WORKSHOP_SD, piece_prior
+from .transport import Bodies, Drivers, DryingRun, dry
 
 Array = npt.NDArray[np.float64]
 
@@ -69,7 +70,7 @@ class Arrays:
         fat = np.array([q.fat_fraction for q in prior])
         salt = np.array([q.salt_fraction for q in prior])
         self.dry_matter = np.maximum((1 - WATER_IN_LEAN) * (1 - fat), 0.05) + salt
-        self.sorption = OSWIN_X * np.sqrt(np.maximum(salt, 0.005) * 100 / TYPICAL_SALT_PERCENT)
+        self.sorption = sorption_x(salt * 100)
         names = {name: i for i, name in enumerate(dict.fromkeys(p.batch for p in ps))}
         batch_of = np.array([names[p.batch] for p in ps], dtype=np.int64)
         first = [int(np.argmax(batch_of == b)) for b in range(len(names))]

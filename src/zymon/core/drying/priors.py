@@ -11,14 +11,13 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
+from ..water import TYPICAL_SALT_PERCENT
 from .geometry import Body, Kind, Shape
 
 Array = npt.NDArray[np.float64]
 
 PARAMETERS = ("ln_permeance", "ln_diffusivity", "water_fraction", "ln_half_diffusion_x", "trend")
 WATER_IN_LEAN = 0.745
-TYPICAL_SALT_PERCENT = 2.8
-OSWIN_X = 0.18  # water per dry matter at aw 0.5 with typical salt
 
 
 @dataclass(frozen=True)

@@ -13,12 +13,13 @@ from typing import Any, TypeVar
 import numpy as np
 import numpy.typing as npt
 
+from ..water import SORPTION_EXPONENT
+
 Array = npt.NDArray[np.float64]
 
 SHELLS = 9
 REFERENCE_TEMPERATURE_C = 12.0
 DIFFUSION_ACTIVATION_J_MOL = 28_000.0  # moisture in lean meat, 25–35 kJ/mol in the literature
-SORPTION_EXPONENT = 1.34  # Oswin; fitted by hand to salted lean: aw 0.97 fresh, 0.91 at X = 1.5, 0.70 at X = 0.5
 STEEPNESS = 2.0  # how steeply diffusivity falls below `half_diffusion_x`; estimate
 
 
@@ -55,18 +56,6 @@ class Drivers:
     diffusion_factor: Array  # Arrhenius factor of diffusivity, 1 at 12 °C
     pace: Array  # multiplies outflow and diffusivity alike; 1 unless a drift is modelled
     draught: Array | None = None  # multiplies the outflow alone: more or less air at the piece
-
-
-def water_activity(x: Array, sorption_x: Array) -> Array:
-    """Water activity of salted meat by the Oswin isotherm, 0…1.
-
-    Parameters: x [kg water/kg fat-free dry matter] above 0; sorption_x [kg/kg], the x at which aw is 0.5.
-    Equation: aw = 1/(1 + (x₀/x)^1.34). Source: Oswin (1946) form; exponent is an estimate, see the constant.
-
-    >>> round(float(water_activity(np.array(1.5), np.array(0.27))), 2)
-    0.91
-    """
-    return np.asarray(1.0 / (1.0 + (sorption_x / x) ** SORPTION_EXPONENT))
 
 
 def shell_fractions(shells: int = SHELLS) -> Array:
