@@ -22,6 +22,10 @@ MODULES = {  # file: names in it that are no limits
     "src/zymon/core/ledger/marks.py": {"SLACK"},
     "src/zymon/core/ledger/parasites.py": set(),
     "src/zymon/core/ledger/laboratory.py": {"SPANS"},
+    "src/zymon/core/water.py": {
+        *("SODIUM_CHLORIDE_G_MOL", "WATER_KG_MOL", "SATURATED_MOLALITY", "_BETA0", "TYPICAL_SALT_PERCENT", "OSWIN_X"),
+        *("SORPTION_EXPONENT", "WATER_IN_LEAN", "ESTIMATE_SD"),
+    },
 }
 DATA = ("src/zymon/limits/us.json", "src/zymon/limits/eu.json")
 TESTS = ("tests/core/test_ready.py", "tests/core/test_ready_vectors.py", "tests/core/test_limits.py")

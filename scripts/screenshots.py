@@ -64,6 +64,7 @@ def take(
     elif keys == "take down":
         page.get_by_role("button", name="Take down").click()
         page.get_by_text("And then?").wait_for()
+        page.get_by_text("This stands against it:").wait_for()
         page.get_by_role("button", name="Take it down").scroll_into_view_if_needed()
     elif keys:
         page.get_by_role("button", name=keys).first.click()
@@ -100,7 +101,7 @@ def main() -> None:
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out-phone", PHONE)
             take(browser, f"{home}/bench/batch/{batch}", "batch")
-            take(browser, f"{home}/bench/limits", "limits")
+            take(browser, f"{home}/bench/batch/{batch}/against", "against")
             take(browser, f"{home}/today", "today")
             take(browser, pit, "take-down", tag="J-20-05", keys="take down")
             take(browser, f"{home}/book", "book")

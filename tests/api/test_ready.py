@@ -229,6 +229,22 @@ def test_what_was_done_about_it_is_part_of_the_record(client: TestClient, neck: 
     assert struck.json()["laboratory"][0]["struck_reason"] == "report of another batch"
 
 
+def test_a_later_look_answers_and_is_no_correction(client: TestClient, neck: int) -> None:
+    piece = next(
+        p["piece_id"] for b in client.get("/api/book").json()["batches"] for p in b["pieces"] if p["tag"] == "N-01-01"
+    )
+
+    def felt(core: str) -> dict:
+        found = {"firm_rim": "firm", "firm_core": core, "smell": "clean"}
+        body = {"uid": f"felt-{core}", "pieces": [piece], "kind": "inspect", "found": found, **BY}
+        client.post("/api/hook-events", json=body).raise_for_status()
+        return hurdle(client, neck, "evenness")
+
+    assert felt("soft")["state"] == "fail"
+    again = felt("firm")
+    assert (again["state"], again["blocks"], again["was_fail"]) == ("pass", False, None)
+
+
 def test_cooked_goods_are_not_judged_as_raw(client: TestClient, neck: int) -> None:
     body = {"use": "cooked", "done_by": "days", **BY}
     cooked = client.put(f"/api/batches/{neck}/choices", json=body).json()

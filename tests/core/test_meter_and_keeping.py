@@ -1,5 +1,6 @@
 """The pH meter, what repeats say, what cannot be; water activity along the drying and what a laboratory makes of it."""
 
+import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
@@ -14,6 +15,14 @@ from zymon.core.fermentation.meter import (
     meters_disagree,
 )
 from zymon.core.keeping import LabActivity, keeping_at, losses_to
+from zymon.core.water import (
+    DRY_IN_LEAN,
+    WATER_IN_LEAN,
+    brine_in_meat,
+    isotherm,
+    keep_class,
+    sorption_x,
+)
 from zymon.words import sentence
 
 
@@ -71,3 +80,17 @@ def test_a_laboratory_value_overrides_where_it_was_taken_and_shifts_the_rest() -
     assert losses_to(27.0) == (0.0, 10.0, 20.0, 27.0, 32.0)
     with pytest.raises(OutOfRangeError, match="of water there is"):
         keeping_at(45, 2.7, 45, None)
+
+
+@pytest.mark.parametrize(
+    ("fat", "salt", "loss"), [(8, 2.7, 0), (8, 2.7, 35), (27, 2.7, 30), (27, 3.2, 38), (40, 2.5, 20)]
+)
+def test_what_keeps_is_what_dries_one_isotherm_for_both(fat: float, salt: float, loss: float) -> None:
+    lean = 100 - fat
+    water, dry = WATER_IN_LEAN * lean - loss, DRY_IN_LEAN * lean
+    dries = float(isotherm(np.array(water / (dry + salt)), sorption_x(np.array(salt))))
+    keeps = keeping_at(fat, salt, loss, None)
+    brine = brine_in_meat(salt, water).water_activity_of_brine
+    assert keeps.water_activity == pytest.approx(min(dries, brine))
+    assert keeps.water_activity <= brine
+    assert keeps.keeps == keep_class(min(keeps.water_activity + 2 * keeps.water_activity_sd, 1.0), None)

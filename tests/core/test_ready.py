@@ -22,6 +22,7 @@ from ready import (
     with_piece,
     with_stages,
 )
+from zymon.core.keeping import keeping_at
 from zymon.core.ledger.batch import Correction, CuringSalt, LabValue, ParasiteStep, Part, Ph, Signature, Stage
 from zymon.core.ledger.judge import judge
 from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
@@ -487,6 +488,19 @@ def test_how_dry_it_is_counts_by_the_upper_value() -> None:
     unknown_fat = replace(salame(), parts=(Part("meat", "pork", 5200, None),))
     assert state(unknown_fat, "dry_enough") == "unknown"
     assert ready(signed(unknown_fat, "dry_enough"))
+
+
+def test_the_upper_value_is_two_deviations_over_the_estimate() -> None:
+    batch = salame()
+    piece = replace(batch.pieces[1], weights=((at(49), 620.0),))  # 34.5 % of loss
+    one = replace(batch, pieces=(piece,))
+    made = keeping_at((8 * 3744 + 90 * 1456) / 5200, 100 * (129.2 + 12.48 * 0.8975) / 5200, 100 * 322 / 932, None)
+    found = hurdle(one, "dry_enough")
+    assert found.known == "estimated"
+    assert found.value == pytest.approx(made.water_activity + 2 * made.water_activity_sd, abs=0.002)
+    # so dry that its salt no longer dissolves: a saturated brine, with the least deviation there is
+    driest = replace(batch, pieces=(replace(piece, weights=((at(49), 460.0),)),))
+    assert hurdle(driest, "dry_enough").value == pytest.approx(0.753 + 2 * 0.01, abs=0.0015)
 
 
 def test_even_and_clean_is_felt_by_hand() -> None:

@@ -4,7 +4,7 @@ A session that writes says who and when (`Database.writing`); before its changes
 becomes part of a line. What is derived or counted is named in `KEPT_BY_ZYMON`; all else is somebody's entry.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 import orjson
@@ -21,7 +21,7 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "reading_strike": frozenset({"readings"}),
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
 }
-CHANGED = "changed"  # in a session: the rows that were entered or changed
+CHANGED = "changed"  # in a session: the rows that were entered (true) or changed
 ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction"})  # follow from an entry
 SECRET = frozenset({"token_sha256", "jpeg"})  # that it changed is told, not what it was
 
@@ -49,13 +49,13 @@ def _refuse_bulk(state: ORMExecuteState) -> None:
 def _before_flush(session: Session, _context: Any, _instances: Any) -> None:
     for row in session.deleted:
         raise SilentChangeError(f"{row.__tablename__} is struck through, never deleted")
-    changed: set[Any] = session.info.setdefault(CHANGED, set())
-    changed.update(row for row in session.new if row.__tablename__ not in ASIDE)
+    changed: dict[Any, bool] = session.info.setdefault(CHANGED, {})
+    changed.update({row: True for row in session.new if row.__tablename__ not in ASIDE})
     for row in session.dirty:
         line = _line(session, row)
         if line is not None:
             session.add(line)
-            changed.add(row)
+            changed.setdefault(row, False)
 
 
 def _line(session: Session, row: Base) -> JournalLine | None:
@@ -128,10 +128,15 @@ def _belongs(row: Any) -> tuple[int | None, int | None, int | None]:
     return batch_id, piece_id if table != "made_piece" else None, place_id
 
 
-def changed_batches(session: Session) -> set[int]:
-    """The batches of which something was entered or changed in this session."""
+def changed_rows(session: Session) -> dict[Any, bool]:
+    """What this session entered (true) or changed."""
     session.flush()
-    rows = session.info.get(CHANGED, set())
+    return dict(session.info.get(CHANGED, {}))
+
+
+def batches_of(session: Session, rows: Iterable[Any]) -> set[int]:
+    """The batches that some rows belong to."""
+    rows = list(rows)
     found = {batch_id for row in rows for batch_id in [_belongs(row)[0]] if batch_id is not None}
     pieces = {row.piece_id for row in rows if isinstance(getattr(row, "piece_id", None), int)}
     found |= set(session.scalars(select(Piece.batch_id).where(Piece.id.in_(pieces)))) if pieces else set()

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 
 from ..errors import OutOfRangeError
 from ..keeping import keeping_at
-from ..water import SATURATED_MOLALITY, brine_water_activity
+from ..water import SATURATED_MOLALITY, WaterActivity, brine_water_activity
 from .batch import Known, LabValue, Piece
 from .bowl import loss_at
-from .marks import ACTIVITY_SDS, LEAST_ACTIVITY_SD
+from .marks import LEAST_ACTIVITY_SD
 from .view import View
 
 
@@ -70,4 +70,4 @@ def estimated(view: View, loss_percent: float) -> Activity | None:
     except OutOfRangeError:
         # so dry that its salt no longer dissolves: its water is a saturated brine
         mean, sd = brine_water_activity(SATURATED_MOLALITY), LEAST_ACTIVITY_SD
-    return Activity(mean, min(mean + ACTIVITY_SDS * sd, 1.0), "estimated")
+    return Activity(mean, WaterActivity(mean, sd).upper, "estimated")

@@ -41,7 +41,7 @@ BELIEVED_PH = (4.3, 6.8)  # a reading outside never counts
 # Dryness of the product -------------------------------------------- 0.92 growth of Listeria monocytogenes; practice
 DRY_ACTIVITY, DRY_SOUR_ACTIVITY, DRY_SOUR_PH = 0.92, 0.94, 5.0
 NEARLY_DRY_ACTIVITY = 0.95  # up to which it passes with a caution; over it nobody may sign
-LEAST_ACTIVITY_SD, ACTIVITY_SDS = 0.01, 2.0
+LEAST_ACTIVITY_SD = 0.01  # of an estimate; it is held to be under its upper value, see `water.UPPER_SDS`
 
 # Laboratory, keeping ----------------------------------------------------------------------------------- practice
 LISTERIA_CFU_PER_G = 100.0  # Regulation (EC) 2073/2005, annex I, 1.2 and 1.3

@@ -15,7 +15,7 @@ from zymon.core.ledger.species import species_of
 from zymon.core.salting.ways import REGISTRY
 from zymon.core.say import said
 from zymon.store import bench, evidence, salt, warm
-from zymon.store.climate import binned_temperature
+from zymon.store.climate import binned_temperature, hourly_log
 from zymon.store.database import Session
 from zymon.store.hang import hanging_now
 from zymon.store.places import workshop
@@ -26,6 +26,7 @@ from ..dates import Dates
 
 Array = npt.NDArray[np.float64]
 BIN_S = 600  # means of so long: an hour above a mark is still seen
+LONG = ("hang", "rest")  # stages that last for months
 CURE_WAYS: dict[str, judged.CureWay] = {
     "measured": "measured", "by_thickness": "measured", "pressed": "pressed", "rub_and_drain": "rubbed",
     "buried": "buried",
@@ -41,21 +42,36 @@ class Ahead:
     end_s: float | None = None
 
 
-def ledger_of(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ledger:
-    """Every hurdle of a batch as of now. An open hold and the bin stand against it whatever the hurdles say."""
+@dataclass(frozen=True)
+class Judged:
+    """A batch as it was told, as the ledger sees it, and what the ledger says."""
+
+    course: told.Course
+    batch: judged.Batch
+    ledger: Ledger
+
+
+def judged_now(session: Session, dates: Dates, batch_id: int, now_s: int) -> Judged:
+    """A batch judged as of now. An open hold and the bin stand against it whatever the hurdles say."""
     course = course_of(session, batch_id, now_s)
-    found = judge(judged_of(session, course, _ahead(session, dates, batch_id, now_s), now_s))
+    batch = judged_of(session, course, _ahead(session, dates, batch_id, now_s), now_s)
+    found = judge(batch)
     making = bench.making_of(session, batch_id)
     against = [("discarded", said("ledger.discarded", note=course.discarded))] if course.discarded is not None else []
     holds = [] if making is None else [hold for hold in making.holds if hold.answered_s is None]
     against += [("held", said("ledger.held", note=hold.text)) for hold in holds]
-    return replace(found, ready=found.ready and not against, why=(*against, *found.why))
+    ledger = replace(found, ready=found.ready and not against, why=(*against, *found.why))
+    return Judged(course, batch, ledger)
+
+
+def ledger_of(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ledger:
+    """Every hurdle of a batch as of now."""
+    return judged_now(session, dates, batch_id, now_s).ledger
 
 
 def batch_of(session: Session, dates: Dates, batch_id: int, now_s: int) -> judged.Batch:
     """What is known of a batch; what nobody recorded is not known."""
-    course = course_of(session, batch_id, now_s)
-    return judged_of(session, course, _ahead(session, dates, batch_id, now_s), now_s)
+    return judged_now(session, dates, batch_id, now_s).batch
 
 
 def _ahead(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ahead:
@@ -162,18 +178,18 @@ def _ph(session: Session, course: told.Course) -> Iterable[judged.Ph]:
 
 def _stages(session: Session, course: told.Course, now_s: int) -> Iterable[judged.Stage]:
     """The stages with what the thermometers of their places showed, and what was typed of the meat itself."""
-    logs: dict[int, tuple[Array, Array]] = {}
-    for place_id in {s.place_id for s in course.stages if s.place_id is not None}:
-        spans = [(s.from_s, s.to_s) for s in course.stages if s.place_id == place_id]
+    logs: dict[tuple[int, bool], tuple[Array, Array]] = {}
+    for key in {(s.place_id, s.kind in LONG) for s in course.stages if s.place_id is not None}:
+        spans = [(s.from_s, s.to_s) for s in course.stages if (s.place_id, s.kind in LONG) == key]
         low = min(a for a, _ in spans)
         high = max(now_s if b is None else b for _, b in spans)
-        logs[place_id] = binned_temperature(session, place_id, int(low), int(high), BIN_S)
+        logs[key] = _log(session, key[0], int(low), int(high), key[1])
     typed = salt.typed_temperatures(session, course.code)
     for stage in course.stages:
         end_s = now_s if stage.to_s is None else stage.to_s
         points: list[tuple[float, float]] = []
         if stage.place_id is not None:
-            times, values = logs[stage.place_id]
+            times, values = logs[stage.place_id, stage.kind in LONG]
             here = (times >= stage.from_s) & (times <= end_s)
             points = list(zip(times[here].tolist(), values[here].tolist(), strict=True))
         points += [
@@ -183,3 +199,11 @@ def _stages(session: Session, course: told.Course, now_s: int) -> Iterable[judge
         ]
         way = None if stage.kind != "cure" else CURE_WAYS.get(stage.way or "", "buried")
         yield judged.Stage(stage.kind, stage.from_s, stage.to_s, tuple(sorted(points)), way, stage.place, stage.tags)
+
+
+def _log(session: Session, place_id: int, low_s: int, high_s: int, long: bool) -> tuple[Array, Array]:
+    """Temperature of a place: of stages that last for months by the hour, their marks being of hours."""
+    if not long:
+        return binned_temperature(session, place_id, low_s, high_s, BIN_S)
+    log = hourly_log(session, place_id, low_s, high_s, whole_hours=True)
+    return log.time_s, log.temperature_c

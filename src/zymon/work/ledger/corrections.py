@@ -11,9 +11,10 @@ from zymon.core.ledger.judge import judge
 from zymon.store.bench_models import Making
 from zymon.store.climate import AIR_CHANGED
 from zymon.store.database import Session
-from zymon.store.evidence_models import HurdleCorrection
-from zymon.store.journal import CHANGED, changed_batches
-from zymon.store.models import Batch, Hanging, Piece, Weighing
+from zymon.store.evidence_models import DeviationStep, HurdleCorrection, HurdleSignature, LabResult
+from zymon.store.hang_models import HangEvent
+from zymon.store.journal import batches_of, changed_rows
+from zymon.store.models import Batch, Hanging, Piece
 from zymon.store.salt_models import SaltEvent, SaltPiece
 from zymon.store.warm_models import MeterCalibration, PhReading, WarmStage
 
@@ -21,6 +22,9 @@ from ..course import course_of
 from .assemble import Ahead, judged_of
 
 LATE_S = 3600  # an entry that is not older than this is of the moment
+MOMENTS = ("at_s", "from_s", "stuffed_s", "made_s", "hung_s")  # in which an entry says what it is of
+# a laboratory's value, a later look and what was done answer a fail: that is no correction
+ANSWERS = (LabResult, HangEvent, DeviationStep, HurdleSignature)
 
 
 def keep_what_failed(before: Session, session: Session, by: str, reason: str, now_s: int) -> None:
@@ -48,17 +52,18 @@ def _failing(session: Session, batch_id: int, now_s: int) -> set[str]:
 
 def _touched(session: Session, now_s: int) -> set[int]:
     """The batches whose past this session's changes can have moved."""
-    session.flush()
-    rows: set[object] = session.info.get(CHANGED, set())
-    if rows and all(isinstance(row, Weighing) and _of_the_moment(row, now_s) for row in rows):
-        return _of_air(session, now_s)
+    rows = [row for row, new in changed_rows(session).items() if not (new and _answers(row, now_s))]
     meters = {row.meter_id for row in rows if isinstance(row, MeterCalibration)}
     read = session.scalars(select(PhReading.batch_id).where(PhReading.meter_id.in_(meters))) if meters else ()
-    return changed_batches(session) | set(read) | _of_air(session, now_s)
+    return batches_of(session, rows) | set(read) | _of_air(session, now_s)
 
 
-def _of_the_moment(row: Weighing, now_s: int) -> bool:
-    return row.struck_s is None and row.restores_id is None and row.at_s >= now_s - LATE_S
+def _answers(row: object, now_s: int) -> bool:
+    """Whether a new entry is of the moment, or answers a fail rather than changing what made it."""
+    if isinstance(row, ANSWERS):
+        return True
+    moments = [getattr(row, name) for name in MOMENTS if isinstance(getattr(row, name, None), int)]
+    return bool(moments) and min(moments) >= now_s - LATE_S
 
 
 def _of_air(session: Session, now_s: int) -> set[int]:

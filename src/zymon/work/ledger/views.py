@@ -17,11 +17,10 @@ from zymon.store.evidence_models import DeviationStep, ParasiteStep
 from zymon.store.models import Batch
 from zymon.store.places import workshop
 
-from ..course import course_of
 from ..premises import Premises, moment
 from ..schemas import MadeOut, SaidOut
 from . import schemas as s
-from .assemble import batch_of, ledger_of
+from .assemble import judged_now
 
 # Which entries settle what is said to settle it, the best first
 ENTRIES: dict[str, tuple[s.Entry, ...]] = {
@@ -69,9 +68,8 @@ def hurdles(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) ->
 def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut]) -> s.LedgerOut:
     """The ledger of a batch for the page."""
     now_s = shop.now_s
-    ledger = ledger_of(session, shop.dates, of.id, now_s)
-    course = course_of(session, of.id, now_s)
-    batch = batch_of(session, shop.dates, of.id, now_s)
+    found = judged_now(session, shop.dates, of.id, now_s)
+    course, batch, ledger = found.course, found.batch, found.ledger
     keeping, by = _keeping(session, batch, of)
     house = workshop(session)
     return s.LedgerOut(
