@@ -3,11 +3,12 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
-  import { warmBatchQuery } from '../../api/queries';
+  import { ledgerQuery, warmBatchQuery } from '../../api/queries';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import PhCurve from '../../charts/PhCurve.svelte';
   import { timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
+  import { said, whole } from '../../words/said';
   import Fuse from './Fuse.svelte';
   import Meters from './Meters.svelte';
   import ReadPh from './ReadPh.svelte';
@@ -24,6 +25,9 @@
   const say = words.warm;
   const detail = createQuery(() => warmBatchQuery(batch));
   const card = $derived(detail.data?.card);
+  // what was measured once by a meter nobody checked is not confirmed yet: the ledger says so
+  const ledger = createQuery(() => ({ ...ledgerQuery(batch), retry: false }));
+  const acid = $derived(ledger.data?.hurdles.find((h) => h.name === 'acid'));
   let box = $state<number | null>(null);
   const otherwise = createQuery(() => ({
     queryKey: ['warm', batch, 'what-if', box],
@@ -60,6 +64,10 @@
     </p>
     {#if card.measure_next && !card.ended_at}<p class="text-lg">
         {say.measure(timeOfDay(card.measure_next))}
+      </p>{/if}
+    {#if card.measured_at && acid?.blocks && acid.why}<p class="text-warning text-lg">
+        {whole(said(acid.why))}
+        {acid.settles ? whole(said(acid.settles)) : ''}
       </p>{/if}
     {#if card.causes.length}
       <p class="mt-1"><strong>{say.causes}:</strong> {card.causes.join('; ')}</p>
