@@ -19,7 +19,8 @@ from zymon.store.journal import KEPT_BY_ZYMON, SilentChangeError, because, keep_
 from zymon.store.models import Base, JournalLine, Weighing
 
 # what the rows of a table stand for is not somebody's entry: what was told is never changed, and no program changes it
-TABLES = [mapper.class_ for mapper in Base.registry.mappers if mapper.class_ is not JournalLine]
+MAPPED = [mapper.class_ for mapper in Base.registry.mappers if mapper.class_ is not JournalLine]
+TABLES = sorted(MAPPED, key=lambda table: table.__tablename__)
 
 
 @pytest.fixture
