@@ -234,10 +234,11 @@ def test_cautions_are_said_and_never_hidden_by_a_pass() -> None:
     ("c", "days", "thick", "expected"),
     [
         (-15.0, 20, 15, "pass"), (-14.9, 99, 15, "fail"), (-15.0, 19.9, 15, "fail"), (-15.0, 20, 15.1, "fail"),
-        (-15.0, 30, 68, "pass"), (-15.0, 29.9, 68, "fail"), (-15.0, 99, 68.1, "unknown"), (-22.9, 19.9, 15, "fail"), (-23.0, 10, 15, "pass"),
-        (-23.0, 9.9, 15, "fail"), (-23.0, 20, 20, "pass"), (-23.0, 19.9, 20, "fail"), (-28.9, 9.9, 15, "fail"),
-        (-29.0, 6, 15, "pass"), (-29.0, 5.9, 15, "fail"), (-29.0, 12, 20, "pass"), (-29.0, 11.9, 20, "fail"),
-        (-29.0, 6, None, "unknown"), (-29.0, 12, None, "pass"), (None, 20, 15, "unknown"), (-20.0, None, 15, "unknown"),
+        (-15.0, 30, 68, "pass"), (-15.0, 29.9, 68, "fail"), (-15.0, 99, 68.1, "unknown"),
+        (-22.9, 19.9, 15, "fail"), (-23.0, 10, 15, "pass"), (-23.0, 9.9, 15, "fail"), (-23.0, 20, 20, "pass"),
+        (-23.0, 19.9, 20, "fail"), (-28.9, 9.9, 15, "fail"), (-29.0, 6, 15, "pass"), (-29.0, 5.9, 15, "fail"),
+        (-29.0, 12, 20, "pass"), (-29.0, 11.9, 20, "fail"), (-29.0, 6, None, "unknown"),
+        (-29.0, 12, None, "pass"), (None, 20, 15, "unknown"), (-20.0, None, 15, "unknown"),
     ],
 )  # fmt: skip
 def test_the_freezing_table_has_steps_and_nothing_between_them(c, days, thick, expected) -> None:
