@@ -229,6 +229,20 @@ def test_what_was_done_about_it_is_part_of_the_record(client: TestClient, neck: 
     assert struck.json()["laboratory"][0]["struck_reason"] == "report of another batch"
 
 
+def test_who_works_alone_releases_alone_and_a_new_name_does_not_forget_it(client: TestClient, neck: int) -> None:
+    shop = {"name": "Test cellar", "time_zone": "Europe/Rome", **BY}
+    assert client.put("/api/workshop", json={**shop, "people": 1}).json()["people"] == 1
+    assert client.put("/api/workshop", json={**shop, "name": "Far cellar"}).json()["people"] == 1
+    for profile in ("eu", "us"):
+        client.put(f"/api/batches/{neck}/profile", json={"profile": profile, **BY}).raise_for_status()
+    assert hurdle(client, neck, "nitrite_in")["blocks"]
+    own = {"hurdle": "nitrite_in", "reason": "looked at the wrong limits", **BY}
+    assert client.post(f"/api/batches/{neck}/signatures", json=own).status_code == 201
+    assert not hurdle(client, neck, "nitrite_in")["blocks"]
+    assert client.put("/api/workshop", json={**shop, "people": None}).json()["people"] is None
+    assert hurdle(client, neck, "nitrite_in")["blocks"]  # signed by the one who had corrected it
+
+
 def test_a_later_look_answers_and_is_no_correction(client: TestClient, neck: int) -> None:
     piece = next(
         p["piece_id"] for b in client.get("/api/book").json()["batches"] for p in b["pieces"] if p["tag"] == "N-01-01"

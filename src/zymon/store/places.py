@@ -42,10 +42,10 @@ def workshop(session: Session) -> Workshop | None:
     return session.scalar(select(Workshop))
 
 
-def open_workshop(session: Session, name: str, time_zone: str, now_s: int, people: int | None = None) -> Workshop:
-    """Name the workshop of a new database; a second time its name, time zone and people change."""
+def open_workshop(session: Session, name: str, time_zone: str, now_s: int) -> Workshop:
+    """Name the workshop of a new database; a second time its name and time zone change."""
     shop = workshop(session) or Workshop(created_s=now_s)
-    shop.name, shop.time_zone, shop.people = name, time_zone, people
+    shop.name, shop.time_zone = name, time_zone
     session.add(shop)
     session.flush()
     return shop

@@ -45,8 +45,10 @@ def pieces_hanging(shop: Premises) -> int:
 def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
     """Name the workshop and set its time zone; what it was called before stays in the journal."""
     with shop.changing(body.by) as session:
-        store.open_workshop(session, body.name, body.time_zone, shop.now_s, body.people)
-    return s.WorkshopOut(name=body.name, time_zone=body.time_zone, people=body.people)
+        owner = store.open_workshop(session, body.name, body.time_zone, shop.now_s)
+        if "people" in body.model_fields_set:  # left out, it stays as it was said
+            owner.people = body.people
+    return s.WorkshopOut.model_validate(owner, from_attributes=True)
 
 
 def make_place(shop: Premises, body: s.PlaceIn) -> s.PlaceOut:
