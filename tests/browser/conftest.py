@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Literal
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from serving import TABLET_HOST, Server
 
@@ -18,6 +18,8 @@ ARGUMENTS = [
 
 # a refused weight is an answer, not a fault, and a line that is cut or a server that is stopped is so on purpose
 EXPECTED = ("409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED", "net::ERR_CONNECTION_REFUSED")
+
+expect.set_options(timeout=15_000)  # a page that is slow is not a page that is wrong: two browsers share two cores
 
 
 @pytest.fixture
@@ -69,7 +71,7 @@ def _page(chromium: Browser, workers: Literal["allow", "block"]) -> Iterator[Pag
         "console",
         lambda m: problems.append(m.text) if m.type == "error" and not any(t in m.text for t in EXPECTED) else None,
     )
-    page.set_default_timeout(8000)
+    page.set_default_timeout(20_000)  # two browsers share two cores
     yield page
     context.close()
     assert problems == []
