@@ -189,6 +189,14 @@ def test_a_piece_hung_as_it_came_has_a_ledger_and_is_told_what_went_in(client: T
     for ph in (5.2, 5.2):
         post(client, batch, "ph", ph=ph)
     assert hurdle(client, batch, "acid")["settles"]["code"] == "settles.ph_again"  # both in the same minute
+    # said with so much nitrite that it fails, then otherwise: what failed stays in sight, however new the word is
+    strong = {"percent": 0.9, "nitrite_fraction": 0.0625, "nitrate_fraction": 0.0}
+    much = post(client, batch, "went-in", species="pork", curing="weighed", curing_salt=strong)
+    assert next(h for h in much["hurdles"] if h["name"] == "nitrite_in")["state"] == "fail"
+    weak = {**strong, "percent": 0.25}
+    less = post(client, batch, "went-in", species="pork", curing="weighed", curing_salt=weak)
+    mended = next(h for h in less["hurdles"] if h["name"] == "nitrite_in")
+    assert (mended["state"], mended["blocks"], mended["was_fail"]["by"]) == ("pass", True, "Ida")
     nobody = post(client, batch, "went-in", species="pork", curing="unknown")
     assert next(h for h in nobody["hurdles"] if h["name"] == "nitrite_in")["state"] == "unknown"
     bare = client.post(f"/api/batches/{batch}/went-in", json={"curing": "weighed", **BY})

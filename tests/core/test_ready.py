@@ -28,6 +28,7 @@ from zymon.core.ledger.judge import judge
 from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
 from zymon.core.ledger.line import Line
 from zymon.core.limits import milder_than_all
+from zymon.formats.batch_file import batch_of, file_of
 from zymon.limits import shipped
 
 EPS = 1e-6
@@ -514,6 +515,8 @@ def test_even_and_clean_is_felt_by_hand() -> None:
         ((felt(49.8, "firm", "firm"), felt(49.5, "hard", "soft")), "pass"),  # in order of time
     ):  # fmt: skip
         assert state(with_piece(salame(), inspections=looks), "evenness") == expected
+    young = with_piece(salame(), inspections=(felt(10, "firm", "soft"),), taken_down_s=at(49.5))
+    assert state(young, "evenness") == "pass"  # taking it down makes no early look a late one
     unweighed = with_piece(salame(), weights=(), inspections=(felt(49, "firm", "soft"),))
     assert state(unweighed, "evenness") == "pending"
 
@@ -545,6 +548,35 @@ def test_cooked_goods_are_not_judged_as_raw_and_keep_their_degree_hours() -> Non
     assert state(replace(cooked, ph=()), "degree_hours") == "pending"
 
 
+def test_a_laboratory_value_answers_a_mate_from_when_it_was_as_dry() -> None:
+    """Warmth of a piece that was still wet counts, though a drier mate had been tested before it."""
+    tested = LabValue(at(30), "water_activity", 0.90, tag="a")
+    dry, wet = coppa().pieces[0], replace(coppa().pieces[0], tag="b")
+    both = coppa(
+        pieces=(replace(dry, weights=((at(29), 1290.0),)), replace(wet, weights=((at(29), 1900.0), (at(74), 1288.0)))),
+        laboratory=(tested,),
+    )
+    hang = both.stages[1]
+    hot = steady(at(50), at(51, 6), 24.0, 0.5)
+    rows = tuple(p for p in hang.temperature if not at(50) <= p[0] <= at(51, 6))
+    hot_day = with_stages(both, both.stages[0], replace(hang, temperature=tuple(sorted((*rows, *hot)))))
+    assert state(hot_day, "warmth") == "fail"
+    assert state(replace(hot_day, pieces=hot_day.pieces[:1]), "warmth") == "pass"
+
+
+def test_an_open_hold_is_held_though_every_hurdle_passes() -> None:
+    ledger = judge(salame())
+    held = replace(ledger, ready=False, why=(("held", ledger.check),))
+    assert (ledger.verdict, held.verdict) == ("cautions", "held")
+    assert judge(replace(salame(), ph=())).verdict == "under_way"
+
+
+@pytest.mark.parametrize("batch", [salame(), coppa(), cold_hung()], ids=["salame", "coppa", "cold hung"])
+def test_a_batch_comes_back_from_its_file_as_it_went(batch) -> None:
+    assert batch_of(file_of(batch)) == batch
+    assert judge(batch_of(file_of(batch))) == judge(batch)
+
+
 def test_when_the_line_ends() -> None:
     cure, hang = coppa().stages
     down = with_stages(with_piece(coppa(), taken_down_s=at(70)), cure, replace(hang, to_s=at(70)))
@@ -560,6 +592,8 @@ def test_keeping_goes_by_the_upper_activity_and_a_ph_that_is_not_old() -> None:
     old = salame(laboratory=(LabValue(at(45), "water_activity", 0.94), LabValue(at(35), "ph", 5.1)))
     assert hurdle(old, "keeping").value == "max_10_c"
     assert "caution.old_ph" in codes(hurdle(old, "keeping").cautions)
+    wet = salame(laboratory=(LabValue(at(45), "water_activity", 0.96), LabValue(at(35), "ph", 5.0)))
+    assert hurdle(wet, "keeping").value == "max_10_c"
     early = replace(
         salame(now_s=at(14)), laboratory=(LabValue(at(13), "water_activity", 0.94),), moulded=True,
         pieces=(replace(salame().pieces[0], weights=((at(13), 700.0),)),),

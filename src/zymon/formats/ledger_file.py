@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 
 from zymon.core.ledger import batch as core
 from zymon.core.ledger.hurdle import Hurdle
-from zymon.core.ledger.judge import Ledger, judge
+from zymon.core.ledger.judge import HELD, Ledger, judge
 from zymon.core.say import Said
 from zymon.words import sentence
 
@@ -15,8 +15,6 @@ from . import batch_file_first as first
 from .batch_file import BatchFile, batch_of
 from .batch_file_first import BatchFileError
 from .hang_file import first_error, iso
-
-NO_HURDLE = ("discarded", "held")  # the bin and a hold stand against it whatever the hurdles say
 
 
 class WasFailRow(BaseModel):
@@ -107,7 +105,7 @@ def ledger_out(ledger: Ledger) -> LedgerFile:
         id=ledger.id,
         ready=ledger.ready,
         use="cooked" if ledger.use == "cooked" else "raw",
-        why=[sentence(why) if hurdle in NO_HURDLE else f"{hurdle}: {sentence(why)}" for hurdle, why in ledger.why],
+        why=[sentence(why) if hurdle in HELD else f"{hurdle}: {sentence(why)}" for hurdle, why in ledger.why],
         check=_words(ledger.check) or "",
         hurdles=[_hurdle(h) for h in ledger.hurdles],
     )

@@ -20,14 +20,14 @@ class Activity:
     known: Known
 
 
-def by_laboratory(view: View, piece: Piece) -> LabValue | None:
-    """The laboratory value that answers for a piece, or None. Parameters: view; piece.
+def by_laboratory(view: View, piece: Piece, at_s: float) -> LabValue | None:
+    """The laboratory value that answers for a piece at a moment, or None. Parameters: view; piece; at_s [s].
 
-    Its own; or one of the batch or of another piece that it has dried at least as far as. A piece never weighed is
-    answered by its own alone.
+    Its own; or one of the batch or of another piece that it has dried at least as far as by then. A piece never weighed
+    is answered by its own alone.
     """
-    values = view.batch.lab("water_activity")
-    loss = loss_at(piece, view.batch.now_s)
+    values = [v for v in view.batch.lab("water_activity") if v.at_s <= at_s]
+    loss = loss_at(piece, at_s)
     answering = [
         v for v in values
         if v.tag == piece.tag or (loss is not None and (v.tag is None or _dried_as_far(view, piece, loss, v)))
@@ -49,8 +49,8 @@ def activity_of(view: View, piece: Piece, at_s: float | None = None) -> Activity
     Parameters: view; piece; at_s [s], None for now. A laboratory value counts from its moment on.
     """
     moment_s = view.batch.now_s if at_s is None else at_s
-    lab = by_laboratory(view, piece)
-    if lab is not None and lab.at_s <= moment_s:
+    lab = by_laboratory(view, piece, moment_s)
+    if lab is not None:
         return Activity(lab.value, lab.value, "laboratory")
     loss = loss_at(piece, moment_s)
     return None if loss is None else estimated(view, max(loss, 0.0))

@@ -24,7 +24,7 @@ from .marks import (
     SLACK,
     WARM_MINCE_HOURS,
     WARM_MIX_C,
-)  # fmt: skip
+)
 from .view import View
 
 

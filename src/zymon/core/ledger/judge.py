@@ -19,6 +19,7 @@ from .view import View, views
 
 LOOK = "firm"
 Verdict = Literal["held", "under_way", "cautions", "ready"]
+HELD = ("discarded", "held")  # the bin and an open hold stand against it whatever the hurdles say
 CHECK = said("ledger.check")
 
 
@@ -37,6 +38,8 @@ class Ledger:
     def verdict(self) -> Verdict:
         """Held where something failed or is not known, under way where it only has to go on, else ready or nearly."""
         if not self.ready:
+            if any(name in HELD for name, _ in self.why):
+                return "held"
             drying = any(h.name == "target_loss" and h.state == "pending" for h in self.hurdles)
             # how dry it is, nobody can say before it is at its target
             states = {h.state for h in self.hurdles if h.blocks and not (drying and h.name == "dry_enough")}
@@ -87,16 +90,15 @@ def _of_view(view: View) -> list[Hurdle]:
 
 
 def _of_pieces(view: View, cured_well: bool) -> list[Hurdle | None]:
-    pieces = [p for p in view.pieces if p.tag and p in view.batch.pieces]
-    if not pieces:
+    if not view.batch.pieces:
         nothing = Hurdle(
             "target_loss", "pending", unit="%", why=said("hurdle.target.nothing"), settles=said("settles.hang")
         )
         return [nothing, replace(nothing, name="dry_enough", unit="")]
     return [
-        *(target_loss(view, p) for p in pieces),
-        *(dry_enough(view, p, cured_well) for p in pieces),
-        *(evenness(view, p) for p in pieces),
+        *(target_loss(view, p) for p in view.pieces),
+        *(dry_enough(view, p, cured_well) for p in view.pieces),
+        *(evenness(view, p) for p in view.pieces),
     ]
 
 

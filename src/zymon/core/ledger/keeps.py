@@ -24,7 +24,7 @@ def keeping(view: View) -> Hurdle:
     ph = _latest_ph(view)
     carried = None if ph is None or not ph[1] else ph[0]
     value = keep_class(worst.upper, carried)
-    if ph is not None and carried is None and keep_class(worst.upper, ph[0]) == "max_10_c":
+    if ph is not None and value == "max_5_c" and keep_class(worst.upper, ph[0]) != "max_5_c":
         value = "max_10_c"  # an old reading may not carry “unchilled”, the next class it may
     cautions = () if worst.known == "laboratory" else (said("caution.by_estimate"),)
     if ph is not None and not ph[1]:

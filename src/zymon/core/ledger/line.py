@@ -84,6 +84,10 @@ class Line:
         return sorted(found, key=lambda r: r.at_s)
 
     @cached_property
+    def _arrays(self) -> tuple[Array, Array]:
+        return np.array([r.at_s for r in self.reads]), np.array([r.c for r in self.reads])
+
+    @cached_property
     def uncovered(self) -> list[Interval]:
         """Times of more than handling that no stage covers [s]."""
         spans = [(s.from_s, self.end_s if s.to_s is None else min(s.to_s, self.end_s)) for s in self.stages]
@@ -128,11 +132,9 @@ class Line:
 
         Parameters: limit_c [°C]; from_s, to_s [s].
         """
-        times = np.array([r.at_s for r in self.reads])
-        values = np.array([r.c for r in self.reads])
         found: list[Interval] = []
-        if len(times):
-            found += _linear(times, values, limit_c)
+        if self.reads:
+            found += _linear(*self._arrays, limit_c)
             first, last = self.reads[0], self.reads[-1]
             if first.c > limit_c and first.at_s - self.start_s <= GAP_S + EPSILON_S:
                 found.append((self.start_s, first.at_s))

@@ -71,7 +71,7 @@ def _alike(batch: Batch, piece: Piece, mate: Piece) -> bool:
 
 
 def _laboratory_says_dry(view: View, piece: Piece) -> bool:
-    found = by_laboratory(view, piece)
+    found = by_laboratory(view, piece, view.batch.now_s)
     return found is not None and found.value <= DRY_ACTIVITY
 
 
@@ -119,10 +119,9 @@ def evenness(view: View, piece: Piece) -> Hurdle:
     cautions = (said("caution.ring"),) if piece.ring_past_bound else ()
     base = replace(base, cautions=cautions)
     done_s = reached_s(piece, now_s)
-    down = piece.taken_down_s is not None and piece.taken_down_s <= now_s
     last_bad: Inspection | None = None
     for look in looks:
-        if _bad_smell(look) or (look.core in SPOILT_CORE and (down or (done_s is not None and look.at_s >= done_s))):
+        if _bad_smell(look) or (look.core in SPOILT_CORE and done_s is not None and look.at_s >= done_s):
             last_bad = look
         elif last_bad is not None and _clean_and_even(look):
             last_bad = None

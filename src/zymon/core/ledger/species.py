@@ -14,47 +14,12 @@ PLAIN: dict[str, str] = {
     "chicken": "poultry", "duck": "poultry", "goose": "poultry", "turkey": "poultry", "hen": "poultry",
     "hare": "rabbit", "boar": "wild boar", "wild pig": "wild boar", "feral pig": "wild boar", "feral hog": "wild boar",
 }  # fmt: skip
-_CUTS = frozenset(
-    [
-        "shoulder",
-        "neck",
-        "loin",
-        "leg",
-        "belly",
-        "back",
-        "fat",
-        "fatback",
-        "jowl",
-        "cheek",
-        "round",
-        "eye",
-        "brisket",
-        "shank",
-        "fillet",
-        "breast",
-        "breasts",
-        "thigh",
-        "trim",
-        "trimmings",
-        "meat",
-        "lean",
-        "muscle",
-        "ham",
-        "coppa",
-        "rib",
-        "ribs",
-        "chuck",
-        "topside",
-        "silverside",
-        "rump",
-        "flank",
-        "hind",
-        "fore",
-        "quarter",
-        "of",
-        "the",
-    ]
-)
+_CUTS = frozenset((
+    "shoulder", "neck", "loin", "leg", "belly", "back", "fat", "fatback", "jowl", "cheek", "round", "eye",
+    "brisket", "shank", "fillet", "breast", "breasts", "thigh", "trim", "trimmings", "meat", "lean", "muscle",
+    "ham", "coppa", "rib", "ribs", "chuck", "topside", "silverside", "rump", "flank", "hind", "fore", "quarter",
+    "of", "the",
+))  # fmt: skip
 
 
 def species_of(word: str) -> str | None:

@@ -106,10 +106,9 @@ def views(batch: Batch) -> list[View]:
     named = sorted({tag for row in rows for tag in row.tags})
     groups: dict[tuple[object, ...], list[Piece]] = {}
     for piece in batch.pieces or tuple(Piece(tag, None) for tag in named) or (Piece("", None),):
-        key = (
-            _mine(batch.stages, piece.tag), _mine(batch.parts, piece.tag),
-            _mine(batch.formulations, piece.tag), piece.taken_down_s,
-        )  # fmt: skip
+        # by place in their rows: a stage holds its readings, which nobody wants to compare piece by piece
+        rows_of = tuple(i for i, row in enumerate(rows) if not row.tags or piece.tag in row.tags)
+        key = (rows_of, piece.taken_down_s)
         groups.setdefault(key, []).append(piece)
     found = []
     for pieces in groups.values():

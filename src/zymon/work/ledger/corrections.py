@@ -1,8 +1,8 @@
 """What failed stays failed: a hurdle that a change of something entered turned becomes a correction by itself.
 
 Judged before and after every entry, in its one transaction: before by what is committed, after by what is about to be.
-An entry of the moment can make no fail vanish; what is entered late, struck, restored, declared anew or judged by other
-limits can.
+A weight, a pH or a move of the moment can make no fail vanish; what is entered late, struck, restored, declared anew or
+judged by other limits can.
 """
 
 from sqlalchemy import select
@@ -14,7 +14,7 @@ from zymon.store.database import Session
 from zymon.store.evidence_models import DeviationStep, HurdleCorrection, HurdleSignature, LabResult
 from zymon.store.hang_models import HangEvent
 from zymon.store.journal import batches_of, changed_rows
-from zymon.store.models import Batch, Hanging, Piece
+from zymon.store.models import Batch, Hanging, Piece, PieceCut, PieceState, Weighing
 from zymon.store.salt_models import SaltEvent, SaltPiece
 from zymon.store.warm_models import MeterCalibration, PhReading, WarmStage
 
@@ -22,7 +22,8 @@ from ..course import course_of
 from .assemble import Ahead, judged_of
 
 LATE_S = 3600  # an entry that is not older than this is of the moment
-MOMENTS = ("at_s", "from_s", "stuffed_s", "made_s", "hung_s")  # in which an entry says what it is of
+# entries that add to the course; what is declared anew, a stage, what went in, changes the past however new it is
+OF_THE_MOMENT = (Weighing, PhReading, SaltEvent, Hanging, PieceState, PieceCut)
 # a laboratory's value, a later look and what was done answer a fail: that is no correction
 ANSWERS = (LabResult, HangEvent, DeviationStep, HurdleSignature)
 
@@ -59,11 +60,11 @@ def _touched(session: Session, now_s: int) -> set[int]:
 
 
 def _answers(row: object, now_s: int) -> bool:
-    """Whether a new entry is of the moment, or answers a fail rather than changing what made it."""
+    """Whether a new entry answers a fail, or is of the moment, rather than changing what made it."""
     if isinstance(row, ANSWERS):
         return True
-    moments = [getattr(row, name) for name in MOMENTS if isinstance(getattr(row, name, None), int)]
-    return bool(moments) and min(moments) >= now_s - LATE_S
+    moment_s = row.from_s if isinstance(row, Hanging | PieceState) else getattr(row, "at_s", now_s)
+    return isinstance(row, OF_THE_MOMENT) and bool(moment_s >= now_s - LATE_S)
 
 
 def _of_air(session: Session, now_s: int) -> set[int]:

@@ -36,6 +36,8 @@
   );
   const tags = $derived([...new Set((data?.hurdles ?? []).flatMap((h) => h.pieces ?? []))].sort());
   const blocking = $derived((data?.hurdles ?? []).filter((h) => h.blocks));
+  // an open hold and the bin stand against it whatever the hurdles say
+  const holds = $derived((data?.why ?? []).filter((w) => w.hurdle === 'held' || w.hurdle === 'discarded'));
   const rest = $derived((data?.hurdles ?? []).filter((h) => !blocking.includes(h)));
   const verdict = $derived(data?.verdict ?? null);
   const places = $derived(line.data?.places ?? []);
@@ -78,7 +80,7 @@
           <strong>{say.verdicts[verdict]}</strong>
           <span
             >{verdict === 'held'
-              ? say.held(blocking.length)
+              ? say.held(blocking.length + holds.length)
               : verdict === 'under_way'
                 ? say.goesOn(blocking.length)
                 : verdict === 'cautions'
@@ -89,7 +91,7 @@
         <p class="text-sm">{whole(said(data.check))} {say.law}</p>
         {#if data.use === 'cooked'}<p class="text-warning font-semibold">{say.cooked}</p>{/if}
         {#if !data.made_here}<p class="quiet">{say.asItCame}</p>{/if}
-        {#each data.why.filter((w) => w.hurdle === 'held' || w.hurdle === 'discarded') as why (said(why.says))}
+        {#each holds as why (said(why.says))}
           <p class="text-error font-semibold">{whole(said(why.says))}</p>
         {/each}
         <CourseLine stages={data.stages} ends={data.ends} hurdle={shown} />
