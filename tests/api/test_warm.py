@@ -142,6 +142,10 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
         f"/api/batches/{batch}/signatures", json={"hurdle": "degree_hours", "reason": "smells fine", **BY}
     )
     assert signed.status_code == 409  # a fail is not signed away
+    # nor by moving the stuffing to this moment: the readings would lie before it
+    moved = {"place_id": box, "stuffed_at": iso(clock.now), "culture": "medium", "target_ph": 5.1, "sure": True, **BY}
+    assert client.put(f"/api/warm/{batch}/stage", json=moved).status_code == 422
+    assert hurdle(client, batch, "degree_hours")["state"] == "fail"
     why = {"uid": "ev-2", "kind": "discard", **BY}
     assert client.post(f"/api/warm/{batch}/events", json=why).status_code == 422
     client.post(f"/api/warm/{batch}/events", json={**why, "note": "did not sour"}).raise_for_status()

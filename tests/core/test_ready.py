@@ -28,7 +28,7 @@ from zymon.core.ledger.judge import judge
 from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
 from zymon.core.ledger.line import Line
 from zymon.core.limits import milder_than_all
-from zymon.formats.batch_file import batch_of, file_of
+from zymon.formats.batch_course import batch_of, file_of
 from zymon.limits import shipped
 
 EPS = 1e-6

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from zymon.formats.batch_file_first import BatchFileError
+from zymon.formats.batch_file import BatchFileError
 from zymon.formats.ledger_file import judge_bytes
 
 ZYMON = Path(sys.executable).with_name("zymon")

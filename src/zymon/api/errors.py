@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.say import Said
-from zymon.formats.batch_file_first import BatchFileError
+from zymon.formats.batch_file import BatchFileError
 from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
 from zymon.formats.photo import PhotoError

@@ -10,6 +10,7 @@ from zymon.core.ledger.first import batch as core
 from zymon.core.ledger.first.judge import Ledger, judge
 from zymon.limits import shipped
 
+from .batch_file import BatchFileError
 from .hang_file import first_error, iso, utc
 
 Moment = Annotated[datetime, AfterValidator(utc)]
@@ -19,10 +20,6 @@ PhValue = Annotated[float, Field(ge=3, le=9, allow_inf_nan=False)]
 Weight = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 AtLeastZero = Annotated[float, Field(ge=0, allow_inf_nan=False)]
-
-
-class BatchFileError(ValueError):
-    """A batch file that cannot be judged, in words, with the place in the file."""
 
 
 class _Open(BaseModel):

@@ -12,8 +12,8 @@ from zymon.core.say import Said
 from zymon.words import sentence
 
 from . import batch_file_first as first
-from .batch_file import BatchFile, batch_of
-from .batch_file_first import BatchFileError
+from .batch_course import batch_of
+from .batch_file import BatchFile, BatchFileError
 from .hang_file import first_error, iso
 
 

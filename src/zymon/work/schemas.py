@@ -165,6 +165,15 @@ class WithMade(BaseModel):
     made: list[MadeOut] = []
 
 
+class CuringIn(BaseModel):
+    """A curing salt that went in: % of the meat, its nitrite and nitrate as parts of 1."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = "curing salt"
+    percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
+    nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+    nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
 class SaidOut(BaseModel):
     """A sentence by its code, with its values; the catalogue of the page has the words."""
 

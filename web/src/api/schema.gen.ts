@@ -3354,6 +3354,23 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * CuringIn
+         * @description A curing salt that went in: % of the meat, its nitrite and nitrate as parts of 1.
+         */
+        CuringIn: {
+            /**
+             * Name
+             * @default curing salt
+             */
+            name: string;
+            /** Nitrate Fraction */
+            nitrate_fraction: number;
+            /** Nitrite Fraction */
+            nitrite_fraction: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
          * CuringSaltOut
          * @description A curing salt: sodium nitrite and nitrate as parts of 1.
          */
@@ -4441,7 +4458,7 @@ export interface components {
              */
             at: string;
             /** Core */
-            core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
+            core?: ("soft" | "yielding" | "firm" | "hard" | "wet") | null;
             /** Rim */
             rim?: ("soft" | "yielding" | "firm" | "hard") | null;
             /** Smell */
@@ -4640,6 +4657,10 @@ export interface components {
              * @enum {string}
              */
             keeping_by: "estimate" | "laboratory";
+            /** Lab Units */
+            lab_units: {
+                [key: string]: string[];
+            };
             /** Laboratory */
             laboratory: components["schemas"]["LabOut"][];
             /**
@@ -5888,7 +5909,7 @@ export interface components {
              * @enum {string}
              */
             curing: "" | "none" | "weighed" | "unknown";
-            curing_salt?: components["schemas"]["zymon__work__salt__schemas__CuringIn"] | null;
+            curing_salt?: components["schemas"]["CuringIn"] | null;
             /**
              * Dose Known
              * @default true
@@ -8204,7 +8225,7 @@ export interface components {
              * @enum {string}
              */
             curing: "" | "none" | "weighed" | "unknown";
-            curing_salt?: components["schemas"]["zymon__work__ledger__schemas__CuringIn"] | null;
+            curing_salt?: components["schemas"]["CuringIn"] | null;
             /** Fat Percent */
             fat_percent?: number | null;
             /** Salt Percent */
@@ -8331,32 +8352,6 @@ export interface components {
             people?: number | null;
             /** Time Zone */
             time_zone: string;
-        };
-        /**
-         * CuringIn
-         * @description A curing salt: how much of it, % of the meat, and its nitrite and nitrate as parts of 1.
-         */
-        zymon__work__ledger__schemas__CuringIn: {
-            /** Nitrate Fraction */
-            nitrate_fraction: number;
-            /** Nitrite Fraction */
-            nitrite_fraction: number;
-            /** Percent */
-            percent: number;
-        };
-        /**
-         * CuringIn
-         * @description A curing salt that goes in with the salt: % of the meat, its nitrite and nitrate as parts of 1.
-         */
-        zymon__work__salt__schemas__CuringIn: {
-            /** Name */
-            name: string;
-            /** Nitrate Fraction */
-            nitrate_fraction: number;
-            /** Nitrite Fraction */
-            nitrite_fraction: number;
-            /** Percent */
-            percent: number;
         };
     };
     responses: never;

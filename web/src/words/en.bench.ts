@@ -248,21 +248,6 @@ export const bench = {
     tagMore: 'Tag pieces of it',
     asItCame: 'It was hung as it came: nothing is known of its making.',
   },
-  hurdles: {
-    keeping: 'Keeping along the drying',
-    keepingBy: {
-      estimate: 'By estimate, not a test.',
-      laboratory: 'Estimate, corrected by the laboratory’s value.',
-    },
-    keepingHead: {
-      loss: 'loss',
-      aw: 'water activity',
-      salt: 'salt in water',
-      mp: 'moisture : protein',
-      keeps: 'keeps',
-    },
-    keeps: { no_chill: 'unchilled', max_10_c: 'under 10 °C', max_5_c: 'under 5 °C' },
-  },
   saltInIt: '% of it salt',
   use: 'eaten',
   uses: { raw: 'raw', cooked: 'cooked' },

@@ -60,6 +60,17 @@ export const ledger = {
     max_10_c: 'under 10 °C',
     max_5_c: 'under 5 °C',
   } as Record<string, string>,
+  keeping: 'Keeping along the drying',
+  keepingBy: {
+    estimate: 'By estimate, not a test.',
+    laboratory: 'Estimate, corrected by the laboratory’s value.',
+  },
+  keepingHead: {
+    loss: 'loss',
+    aw: 'water activity',
+    salt: 'salt in water',
+    keeps: 'keeps',
+  },
   limit: (limit: string) => `limit ${limit}`,
   known: {
     measured: 'measured',

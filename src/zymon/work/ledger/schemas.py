@@ -9,7 +9,7 @@ from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
 from zymon.core.ledger.judge import Verdict
 from zymon.formats.recipe_file import Species
 
-from ..schemas import Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
+from ..schemas import CuringIn, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
 
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
 
@@ -108,14 +108,6 @@ class ChoicesIn(RecordIn):
 
     use: Use
     done_by: DoneBy
-
-
-class CuringIn(BaseModel):
-    """A curing salt: how much of it, % of the meat, and its nitrite and nitrate as parts of 1."""
-
-    percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
-    nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
-    nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
 class WentInIn(RecordIn):
@@ -248,6 +240,7 @@ class LedgerOut(WithMade):
     laboratory: list[LabOut]
     keeping: list[KeepingOut]
     keeping_by: Literal["estimate", "laboratory"]
+    lab_units: dict[LabWhat, list[str]]  # what a laboratory tells, and in which units
 
 
 class ProfileIn(BaseModel):

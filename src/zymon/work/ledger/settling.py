@@ -6,7 +6,8 @@ from typing import Any
 from zymon.core.errors import OutOfRangeError, require
 from zymon.core.fermentation.meter import STORED_PH, ask_about_ph
 from zymon.core.ledger.laboratory import SPANS, UNITS, allowed
-from zymon.formats.batch_file import BatchFile, file_of
+from zymon.formats.batch_course import file_of
+from zymon.formats.batch_file import BatchFile
 from zymon.formats.ledger_file import LedgerFile, judge_file, ledger_out, read_batch
 from zymon.store import bench, evidence, struck
 from zymon.store.database import Session

@@ -8,6 +8,7 @@ from zymon.core.keeping import LabActivity, keeping_at, losses_to
 from zymon.core.ledger import batch as judged
 from zymon.core.ledger.acid import believed
 from zymon.core.ledger.hurdle import Hurdle
+from zymon.core.ledger.laboratory import UNITS
 from zymon.core.limits import LimitProfile, milder_than_all
 from zymon.core.say import Said
 from zymon.limits import shipped
@@ -95,6 +96,7 @@ def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut])
         laboratory=[_laboratory(r) for r in evidence.lab_results(session, of.id)],
         keeping=keeping,
         keeping_by=by,  # type: ignore[arg-type] # one of the two
+        lab_units={what: list(units) for what, units in UNITS.items()},
     )
 
 

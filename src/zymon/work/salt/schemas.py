@@ -14,7 +14,7 @@ from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
 from zymon.formats.recipe_file import LossBasis, Species
 
-from ..schemas import Grams, RecordIn, RowId, SaidOut, Tag, WithMade
+from ..schemas import CuringIn, Grams, RecordIn, RowId, SaidOut, Tag, WithMade
 
 RuleName = Literal["linear", "square", "by_weight", "diffusion"]
 USUAL_RULES: list[RuleName] = ["linear", "square", "diffusion"]
@@ -202,15 +202,6 @@ class MuscleIn(BaseModel):
     tag: Tag | None = None
     raw_g: Annotated[float, Field(gt=0, le=50_000, allow_inf_nan=False)]
     across_mm: Across
-
-
-class CuringIn(BaseModel):
-    """A curing salt that goes in with the salt: % of the meat, its nitrite and nitrate as parts of 1."""
-
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-    percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
-    nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
-    nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
 class QuickBatch(BaseModel):

@@ -7,7 +7,7 @@
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
   import { words } from '../../words/en';
-  import { type Settling, UNITS } from './settling.svelte';
+  import type { Settling } from './settling.svelte';
 
   let { settling, tags }: { settling: Settling; tags: string[] } = $props();
   const say = words.ledger;
@@ -35,7 +35,8 @@
           value={settling.what}
           onchange={(e) => settling.pick(e.currentTarget.value as Schema['LabIn']['what'])}
         >
-          {#each Object.keys(UNITS) as key (key)}<option value={key}>{say.labWhat[key]}</option>{/each}
+          {#each Object.keys(settling.units) as key (key)}<option value={key}>{say.labWhat[key]}</option
+            >{/each}
         </select></label
       >
       {#if settling.isFound}
@@ -49,7 +50,7 @@
       {:else}
         <Field label={say.labValue} hint={settling.unit} numeric required bind:value={typed.value} />
       {/if}
-      {#if UNITS[settling.what].length > 1}
+      {#if (settling.units[settling.what]?.length ?? 0) > 1}
         <label class="block"
           ><span class="block text-sm font-semibold">{say.labUnit}</span>
           <select
@@ -57,7 +58,8 @@
             bind:value={settling.unit}
             onchange={() => (typed.value = '')}
           >
-            {#each UNITS[settling.what] as unit (unit)}<option value={unit}>{unit}</option>{/each}
+            {#each settling.units[settling.what] ?? [] as unit (unit)}<option value={unit}>{unit}</option
+              >{/each}
           </select></label
         >
       {/if}

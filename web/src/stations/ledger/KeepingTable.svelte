@@ -4,7 +4,7 @@
   import { words } from '../../words/en';
 
   let { keeping, by }: { keeping: Schema['KeepingOut'][]; by: 'estimate' | 'laboratory' } = $props();
-  const say = words.bench.hurdles;
+  const say = words.ledger;
 </script>
 
 <section class="mt-5" aria-label={say.keeping}>

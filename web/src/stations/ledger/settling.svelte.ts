@@ -9,20 +9,6 @@ export type Entry = Schema['HurdleOut']['entries'][number];
 export type Typed = 'sign' | 'laboratory' | 'parasites' | 'went_in' | 'step' | 'choices' | 'measure_ph';
 type Ledger = Schema['LedgerOut'];
 
-// The units that a laboratory tells each value in, as the server takes them
-export const UNITS: Record<Schema['LabIn']['what'], Schema['LabIn']['unit'][]> = {
-  water_activity: [''],
-  ph: [''],
-  salt: ['%'],
-  nitrite: ['mg/kg'],
-  listeria: ['cfu/g', 'in 25 g'],
-  salmonella: ['in 25 g'],
-  stec: ['in 25 g'],
-  staphylococcal_enterotoxin: [''],
-  moisture: ['%'],
-  protein: ['%'],
-  fat: ['%'],
-};
 const FIRST: Record<string, Schema['LabIn']['what']> = {
   salt: 'salt',
   degree_hours: 'staphylococcal_enterotoxin',
@@ -44,6 +30,8 @@ const blank = () => ({
 });
 
 export class Settling {
+  /** What a laboratory tells, and in which units: the server's to say. */
+  units = $state<Ledger['lab_units']>({});
   hurdle = $state<string | null>(null);
   entry = $state<Typed | null>(null);
   typed = $state(blank());
@@ -77,8 +65,8 @@ export class Settling {
     this.asked = false;
     this.typed = blank();
     this.when.clear();
-    this.what = FIRST[hurdle] ?? 'water_activity';
-    this.unit = UNITS[this.what][0] ?? '';
+    this.units = ledger.lab_units;
+    this.pick(FIRST[hurdle] ?? 'water_activity');
     const first = ledger.species[0];
     this.species = entry === 'parasites' ? ((first as Schema['ParasiteIn']['species']) ?? 'pork') : '';
     this.curing = '';
@@ -92,7 +80,7 @@ export class Settling {
 
   pick(what: Schema['LabIn']['what']): void {
     this.what = what;
-    this.unit = UNITS[what][0] ?? '';
+    this.unit = (this.units[what]?.[0] ?? '') as Schema['LabIn']['unit'];
   }
 
   /** A value that is found or not, rather than measured. */
@@ -200,6 +188,7 @@ export class Settling {
       curing_salt:
         this.curing === 'weighed'
           ? {
+              name: words.ledger.curing,
               percent: optionalNumber(t.curing) ?? 0,
               nitrite_fraction: share(t.nitrite),
               nitrate_fraction: share(t.nitrate),
