@@ -13,10 +13,10 @@ from zymon.formats.ledger_file import LedgerFile
 from zymon.formats.recipe_file import RecipeFile
 from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
-from zymon.words import CODES, LEDGER
+from zymon.words import NAMES, SENTENCES
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
-SENTENCES = "../../web/src/words/ledger.en.json"  # said once, in the catalogue of the server
+CATALOGUE = "../../web/src/words/server.en.json"  # said once, in the catalogue of the server
 
 
 def documents() -> dict[str, str]:
@@ -32,13 +32,12 @@ def documents() -> dict[str, str]:
         "zymon-ledger-1.schema.json": first.LedgerFile.model_json_schema(),
         "zymon-batch-2.schema.json": BatchFile.model_json_schema(),
         "zymon-ledger-2.schema.json": LedgerFile.model_json_schema(),
-        SENTENCES: LEDGER,
+        CATALOGUE: {"sentences": SENTENCES, "names": NAMES},
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
-        "sentences.json": list(CODES),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
     return {
-        name: json.dumps(document, indent=2 if name == SENTENCES else 1, ensure_ascii=False, sort_keys=True) + "\n"
+        name: json.dumps(document, indent=2 if name == CATALOGUE else 1, ensure_ascii=False, sort_keys=True) + "\n"
         for name, document in made.items()
     }
 

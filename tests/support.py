@@ -1,9 +1,14 @@
 """Constants and makers shared by the tests."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
+import pytest
+
+from zymon.core.errors import OutOfRangeError
 from zymon.core.say import Said
-from zymon.words import sentence
+from zymon.words import sentence, told
 
 DATA = Path(__file__).parent / "data"
 NOW = 1_791_000_000  # 3 October 2026
@@ -12,6 +17,14 @@ NOW = 1_791_000_000  # 3 October 2026
 def words(said: dict) -> str:
     """A sentence that was sent as code and values, in words."""
     return sentence(Said(said["code"], said["values"]))
+
+
+@contextmanager
+def refused(words: str) -> Iterator[None]:
+    """Expect that a rule refuses what it is given, in these words."""
+    with pytest.raises(OutOfRangeError) as caught:
+        yield
+    assert words in told(caught.value)
 
 
 class Clock:

@@ -6,6 +6,7 @@ import pypdfium2
 import pytest
 from fastapi.testclient import TestClient
 
+import support
 from making import begin, made, pour, pour_all
 from support import piece_body, sheet_body
 
@@ -57,11 +58,11 @@ def test_a_sheet_is_worked_with_its_consequences(client: TestClient) -> None:
 def test_a_fault_is_told_at_its_field_and_disturbs_no_other(client, change, where, words) -> None:
     found = work(client, {**sheet_body(), **change})
     problem = next(p for p in found["problems"] if p["where"] == where)
-    assert words in problem["text"]
+    assert words in support.words(problem["said"])
     refused = client.post("/api/weigh-outs", json={"product": "X", "sheet": {**sheet_body(), **change}, **BY})
     if found["problems"]:
         assert refused.status_code == 422
-        assert "cannot be weighed out yet" in refused.json()["detail"]
+        assert refused.json()["detail"] == support.words(found["problems"][0]["said"])
 
 
 def test_fat_is_shifted_and_the_sheet_scaled(client: TestClient) -> None:

@@ -57,7 +57,7 @@ def test_hang_weigh_doubt_strike_restore(client: TestClient, chamber: dict, cloc
     weigh(client, piece, 701)
     assert look(client, piece)["card"]["ready"] != before
     twice = client.post(f"/api/weighings/{wrong['id']}/strike", json={"reason": "again", "by": "Ida"})
-    assert (twice.status_code, twice.json()["detail"]) == (409, "this weighing is struck through already")
+    assert (twice.status_code, twice.json()["detail"]) == (409, "this entry is struck through already")
     back = client.post(f"/api/weighings/{wrong['id']}/restore", json={"by": "Ida"}).json()
     assert [w["struck_at"] is None for w in back["weighings"] if w["gross_g"] == 170] == [True, False]
 
@@ -256,7 +256,7 @@ def test_a_wrong_start_weight_is_corrected_on_record(client: TestClient, chamber
     (kept,) = right["corrections"]
     assert (kept["was"], kept["now"], kept["reason"], kept["by"]) == ("482", "842", "typing slip", "Ida")
     assert correct("start_weight_g", 842).json()["detail"] == "it says so already"
-    assert correct("tare_g", 900).json()["detail"] == "tare must be below the weight of 842 g, got 900"
+    assert correct("tare_g", 900).json()["detail"] == "tare must be below the weight of 842 g, got 900 g"
     assert correct("start_weight_g", None).status_code == 422
     assert correct("tare_g", 5, "  ").status_code == 422
     assert correct("diameter_mm", None).json()["diameter_mm"] is None

@@ -6,12 +6,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from strategies import DAY, history, salame, weighed
+from support import refused
 from zymon.core.drying.explain import explain
 from zymon.core.drying.forecast import Change, Fitted, fitted
 from zymon.core.drying.inside import inside, profile_at
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
-from zymon.core.errors import OutOfRangeError
 
 READINGS = ((6.0, 771.0), (13.0, 711.0), (20.0, 665.0), (27.0, 629.0))
 
@@ -93,7 +93,7 @@ def test_a_thicker_piece_rests_longer_as_makers_say() -> None:
 
 
 def test_a_rest_in_an_oven_is_refused(mates: Fitted) -> None:
-    with pytest.raises(OutOfRangeError, match="temperature of the rest"):
+    with refused("temperature of the rest"):
         vacuum_rest(mates, 0, 28 * DAY, 60.0)
 
 

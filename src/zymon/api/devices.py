@@ -82,5 +82,5 @@ def dip(ctx: Ctx, batch_id: Id) -> work.DeviceOut:
 
 def _standins(ctx: Context) -> Standins:
     if ctx.standins is None:
-        raise NotFoundError("nothing is simulated here: time runs by itself")
+        raise NotFoundError("refused.nothing_simulated")
     return ctx.standins

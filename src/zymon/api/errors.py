@@ -7,7 +7,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 
-from zymon.core.errors import OutOfRangeError
+from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.core.say import Said
 from zymon.formats.batch_file import BatchFileError
 from zymon.formats.cells import MeasurementFileError
@@ -16,7 +16,7 @@ from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.devices import UnknownDeviceError
 from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError
-from zymon.words import sentence
+from zymon.words import told
 from zymon.work.devices import FloodError
 from zymon.work.imports import NeedsAnswerError
 from zymon.work.premises import DoubtfulError
@@ -24,7 +24,7 @@ from zymon.work.schemas import SaidOut
 
 
 class Problem(BaseModel):
-    """What went wrong, in the words of the job; `where` names the field or line; `said`, what is asked, as a code."""
+    """What went wrong, in the words of the job; `where` names the field or line; `said`, the same as a code."""
 
     code: str
     detail: str
@@ -78,9 +78,10 @@ def install(app: FastAPI) -> None:
 
     def handler(status: int, code: str) -> Any:
         async def answer(request: Request, error: Exception) -> JSONResponse:
-            question = getattr(error, "question", None)
-            detail = str(error) if question is None else sentence(question, request.app.state.context.zone)
-            return JSONResponse(_body(code, detail, said=question), status_code=status)
+            if not isinstance(error, ZymonError):
+                return JSONResponse(_body(code, str(error)), status_code=status)
+            detail = told(error, request.app.state.context.zone)
+            return JSONResponse(_body(code, detail, said=error.said), status_code=status)
 
         return answer
 

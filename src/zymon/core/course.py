@@ -35,7 +35,7 @@ class Stage:
 
     def __post_init__(self) -> None:
         if self.to_s is not None and self.to_s < self.from_s:
-            raise OutOfRangeError(f"the stage “{self.kind}” would end before it begins: check the times")
+            raise OutOfRangeError("refused.stage_backwards", stage=self.kind)
 
 
 @dataclass(frozen=True)

@@ -45,13 +45,13 @@ def degree_hours(
     977.6
     """
     if not len(points):
-        raise OutOfRangeError("no temperature is logged: degree-hours cannot be counted")
+        raise OutOfRangeError("refused.no_temperature")
     hour, c = np.asarray(points, dtype=np.float64).T
     require("temperature", float(c[np.argmax(np.abs(c - 10.0))]), -40.0, 60.0, "°C")
     if (np.diff(hour) < 0).any():
-        raise OutOfRangeError("temperatures must be in time order")
+        raise OutOfRangeError("refused.not_in_time_order")
     if until_hour < hour[0]:
-        raise OutOfRangeError(f"pH 5.3 at hour {until_hour:g} lies before the log, which begins at {hour[0]:g}")
+        raise OutOfRangeError("refused.before_the_log", hour=until_hour, begins_hour=hour[0])
     inside = int(np.searchsorted(hour, until_hour, side="right"))
     if hour[inside - 1] < until_hour:
         end_c = float(np.interp(until_hour, hour[inside - 1 : inside + 1], c[inside - 1 : inside + 1]))
@@ -84,6 +84,6 @@ def longest_hours(temperature: float, table: DegreeHourTable) -> float:
     """
     if not temperature > table.threshold:
         raise OutOfRangeError(
-            f"temperature must be above {table.threshold:g} °{table.unit}, got {temperature:g}: nothing counts there"
+            "refused.nothing_counts", threshold=table.threshold, unit=table.unit, temperature=temperature
         )
     return table.limit(temperature) / (temperature - table.threshold)

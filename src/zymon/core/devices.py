@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from .say import Said, said
+
 Kind = Literal["climate", "scale", "ph"]
 
 
@@ -29,35 +31,34 @@ class DeviceKind:
 REGISTRY: dict[Kind, DeviceKind] = {
     "climate": DeviceKind(
         (
-            Quantity("temperature_c", "°C", -40.0, 60.0, "the sensor is broken, or sends degrees Fahrenheit"),
-            Quantity("rh_percent", "% humidity", 0.0, 100.0, "the sensor is broken"),
+            Quantity("temperature_c", "°C", -40.0, 60.0, "device.sensor_or_fahrenheit"),
+            Quantity("rh_percent", "% humidity", 0.0, 100.0, "device.sensor_broken"),
         ),
         has_place=True,
         steady=True,
     ),
     "scale": DeviceKind(
-        (Quantity("gross_g", "g", 1e-9, 1e6, "look at the scale, its zero and its load"),),
+        (Quantity("gross_g", "g", 1e-9, 1e6, "device.look_at_scale"),),
         has_place=False,
         steady=False,
     ),
-    "ph": DeviceKind((Quantity("ph", "pH", 1e-9, 14.0, "look at the meter"),), has_place=False, steady=False),
+    "ph": DeviceKind((Quantity("ph", "pH", 1e-9, 14.0, "device.look_at_meter"),), has_place=False, steady=False),
 }
 
 
-def impossible(kind: Kind, values: dict[str, float | None]) -> str | None:
-    """Why what a device sent cannot be, in words; None where it can. Parameters: kind; values, by name on the wire.
+def impossible(kind: Kind, values: dict[str, float | None]) -> Said | None:
+    """Why what a device sent cannot be; None where it can. Parameters: kind; values, by name on the wire.
 
     >>> impossible("climate", {"temperature_c": 180.0, "rh_percent": 75.0})
-    '180 °C cannot be: the sensor is broken, or sends degrees Fahrenheit'
+    Said(code='device.sensor_or_fahrenheit', values={'value': 180.0})
     >>> impossible("scale", {})
-    'a scale sends gross_g'
+    Said(code='device.sends', values={'device': 'scale', 'quantities': 'gross_g'})
     """
     wanted = REGISTRY[kind].quantities
     if any(values.get(q.name) is None for q in wanted):
-        what = {"climate": "a climate sensor", "scale": "a scale", "ph": "a pH meter"}[kind]
-        return f"{what} sends {' and '.join(q.name for q in wanted)}"
+        return said("device.sends", device=kind, quantities=", ".join(q.name for q in wanted))
     for quantity in wanted:
         value = values[quantity.name]
         if value is None or not quantity.lowest <= value <= quantity.highest:
-            return f"{value:g} {quantity.unit} cannot be: {quantity.broken}"
+            return said(quantity.broken, value=value or 0.0)
     return None

@@ -1,8 +1,18 @@
 """Errors of the core. Each inherits a builtin too, so that callers need not know this module."""
 
+from .say import Said, Value
+
 
 class ZymonError(Exception):
-    """Base of every error the core raises; its text is meant for the maker's eyes."""
+    """Base of every error meant for the maker's eyes: a sentence by its code, put into words by a catalogue.
+
+    Parameters: of, the sentence, or its code; values, what the sentence names.
+    """
+
+    def __init__(self, of: Said | str, /, **values: Value) -> None:
+        self.said = Said(of, values) if isinstance(of, str) else of
+        shown = ", ".join(f"{name}={value}" for name, value in self.said.values.items())
+        super().__init__(f"{self.said.code}({shown})")
 
 
 class OutOfRangeError(ZymonError, ValueError):
@@ -12,15 +22,16 @@ class OutOfRangeError(ZymonError, ValueError):
 def require(name: str, value: float, low: float, high: float, unit: str, *, open_low: bool = False) -> float:
     """Give `value` back if it lies in range, else raise in words.
 
-    Parameters: name [-]; value, low, high [unit]; unit [-]; open_low [-] (the low end itself is refused).
+    Parameters: name [-], as in the catalogue of quantities; value, low, high [unit]; unit [-];
+    open_low [-] (the low end itself is refused).
     Raises OutOfRangeError. NaN is refused.
 
     >>> require("humidity", 80.0, 0, 100, "%")
     80.0
     """
-    of = f" {unit}" if unit else ""
+    said: dict[str, Value] = {"what": name, "value": value, "unit": f" {unit}" if unit else ""}
     if open_low and not value > low:
-        raise OutOfRangeError(f"{name} must be above {low:g}{of}, got {value:g}")
+        raise OutOfRangeError("refused.not_above", low=low, **said)
     if not low <= value <= high:
-        raise OutOfRangeError(f"{name} must be between {low:g} and {high:g}{of}, got {value:g}")
+        raise OutOfRangeError("refused.not_between", low=low, high=high, **said)
     return value

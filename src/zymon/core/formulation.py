@@ -68,12 +68,11 @@ def formulate(
     common_g = sodium_chloride_g(curing_g, nitrite_fraction, nitrate_fraction)
     covered_g = {"inclusive": curing_g, "exact": common_g, "on_top": 0.0}
     if salt_basis not in covered_g:
-        raise OutOfRangeError(f"salt basis must be inclusive, exact or on_top, got {salt_basis!r}")
+        raise OutOfRangeError("refused.salt_basis", got=salt_basis)
     plain_g = meat_g * salt_percent / 100 - covered_g[salt_basis]
     if plain_g < -1e-9 * meat_g:
         raise OutOfRangeError(
-            f"the curing salt alone is {curing_salt_percent:g} % of the meat, more than the {salt_percent:g} % of salt "
-            "that is to cover it"
+            "refused.curing_salt_covers_more", curing_salt_percent=curing_salt_percent, salt_percent=salt_percent
         )
     plain_g = max(plain_g, 0.0)
     nitrite = 1e6 * curing_g * nitrite_fraction / meat_g
@@ -147,9 +146,7 @@ def two_part_blend(
     require("total", total_g, 0.0, MAX_MEAT_G, "g", open_low=True)
     low, high = sorted((lean_fat_percent, fat_fat_percent))
     if not low <= target_fat_percent <= high or low == high:
-        raise OutOfRangeError(
-            f"fat wanted must lie between the parts' {low:g} and {high:g} %, got {target_fat_percent:g}"
-        )
+        raise OutOfRangeError("refused.fat_between_parts", low=low, high=high, value=target_fat_percent)
     share = (target_fat_percent - lean_fat_percent) / (fat_fat_percent - lean_fat_percent)
     fat_g = total_g * min(max(share, 0.0), 1.0)  # rounding must not leave less than nothing of a part
     return TwoPart(fat_g, total_g - fat_g)
@@ -168,7 +165,7 @@ def blend_to_fat(parts: Sequence[Part], target_fat_percent: float) -> list[Part]
     rest = [part for i, part in enumerate(parts) if i != fattest]
     lean = blend(rest) if sum(part.weight_g for part in rest) > 0 else None
     if lean is None:
-        raise OutOfRangeError("a blend needs a second part with a weight")
+        raise OutOfRangeError("refused.no_second_part")
     made = two_part_blend(lean.fat_percent, parts[fattest].fat_percent, target_fat_percent, whole.meat_g)
     scale = made.lean_part_g / lean.meat_g
     return [

@@ -80,7 +80,7 @@ def _water_and_lean(fat_percent: float, loss_percent: float) -> tuple[float, flo
     lean_g = 100 - fat_percent
     water_g = WATER_IN_LEAN * lean_g - loss_percent
     if not water_g > 0:
-        raise OutOfRangeError(f"loss must be below the {WATER_IN_LEAN * lean_g:.1f} % of water there is")
+        raise OutOfRangeError("refused.loss_over_water", most=round(WATER_IN_LEAN * lean_g, 1))
     return water_g, lean_g
 
 
@@ -97,5 +97,5 @@ def losses_to(target_percent: float) -> tuple[float, ...]:
     """
     steps = [float(x) for x in range(0, int(target_percent), 10)]
     if target_percent > 65:
-        raise OutOfRangeError(f"target must be at most 65 %, got {target_percent:g}")
+        raise OutOfRangeError("refused.target_at_most", value=target_percent)
     return (*steps, target_percent, min(target_percent + 5, 65.0))

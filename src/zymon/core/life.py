@@ -27,7 +27,7 @@ class State:
 
     def __post_init__(self) -> None:
         if self.to_s is not None and self.to_s < self.from_s:
-            raise OutOfRangeError(f"{self.kind.replace('_', ' ')} would end before it begins: check the times")
+            raise OutOfRangeError("refused.state_backwards", became=self.kind)
 
 
 @dataclass(frozen=True)
@@ -39,10 +39,7 @@ class Life:
     def __post_init__(self) -> None:
         for before, after in pairwise(self.states):
             if before.to_s is None or before.to_s > after.from_s:
-                raise OutOfRangeError(
-                    f"it cannot be {after.kind.replace('_', ' ')} while it is {before.kind.replace('_', ' ')}: "
-                    "check the times"
-                )
+                raise OutOfRangeError("refused.two_states", became=after.kind, was=before.kind)
 
     def at(self, at_s: float) -> State | None:
         """What the piece was at a time [s], or None where nothing says so. Parameters: at_s."""

@@ -48,9 +48,9 @@ def check_hanging(tag: str, hung_s: float, out_of_salt_s: float | None, stuffed_
     Parameters: tag; hung_s [s]; out_of_salt_s, when it came out of the salt; stuffed_s, when its batch was stuffed [s].
     """
     if out_of_salt_s is not None and hung_s < out_of_salt_s:
-        raise OutOfRangeError(f"{tag} was still in salt at that time: it cannot hang before it came out")
+        raise OutOfRangeError("refused.hung_while_in_salt", tag=tag)
     if stuffed_s is not None and hung_s < stuffed_s:
-        raise OutOfRangeError(f"{tag} was not stuffed yet at that time: it cannot hang before")
+        raise OutOfRangeError("refused.hung_before_stuffed", tag=tag)
 
 
 def odd_hanging(tag: str, hung_s: float, made_s: float | None, warm_until_s: float | None) -> Said | None:

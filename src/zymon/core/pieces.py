@@ -19,7 +19,7 @@ def net_weight(gross_g: float, tare_g: float) -> float:
     require("weight", gross_g, 0.0, math.inf, "g", open_low=True)
     require("tare", tare_g, 0.0, math.inf, "g")
     if tare_g >= gross_g:
-        raise OutOfRangeError(f"tare must be below the weight of {gross_g:g} g, got {tare_g:g}")
+        raise OutOfRangeError("refused.tare_over_weight", gross_g=gross_g, tare_g=tare_g)
     return gross_g - tare_g
 
 
@@ -79,7 +79,7 @@ def sliced(start_gross_g: float, tare_g: float, before_gross_g: float, after_gro
     """
     before_g, after_g = net_weight(before_gross_g, tare_g), net_weight(after_gross_g, tare_g)
     if after_g >= before_g:
-        raise OutOfRangeError(f"a slice takes weight off: {after_gross_g:g} g after, {before_gross_g:g} g before")
+        raise OutOfRangeError("refused.slice_adds", after_gross_g=after_gross_g, before_gross_g=before_gross_g)
     return tare_g + net_weight(start_gross_g, tare_g) * after_g / before_g
 
 
@@ -150,9 +150,7 @@ def composition(
     before = water_in_lean_percent * lean_share
     after = before - loss_percent
     if after < 0 or loss_percent >= 100:
-        raise OutOfRangeError(
-            f"loss must be below the {before:.1f} % of water that the piece holds, got {loss_percent:g}"
-        )
+        raise OutOfRangeError("refused.loss_over_water_of_piece", most=round(before, 1), value=loss_percent)
     return Composition(
         before, after, after / (protein_in_lean_percent * lean_share), after / (100 - loss_percent) * 100
     )

@@ -68,7 +68,7 @@ def brine_in_meat(salt_g: float, water_g: float) -> Brine:
     require("water", water_g, 0.0, math.inf, "g", open_low=True)
     molality = salt_g / SODIUM_CHLORIDE_G_MOL / water_g * 1000
     if molality > SATURATED_MOLALITY:
-        raise OutOfRangeError(f"{salt_g:g} g of salt do not dissolve in {water_g:g} g of water")
+        raise OutOfRangeError("refused.does_not_dissolve", salt_g=salt_g, water_g=water_g)
     return Brine(100 * salt_g / (salt_g + water_g), molality, brine_water_activity(molality))
 
 

@@ -113,7 +113,7 @@ class LiveStandins:
         with self.context.db.reading() as session:
             of = stage(session, batch_id)
             if of is None:
-                raise NotFoundError("nobody said when this batch was stuffed and where it is warm")
+                raise NotFoundError("refused.not_in_the_warm")
             ph = forecast_of(session, warm_batch(session, of, now_s)).ph_now
         self._show("ph", "ph", dipped(ph, now_s))
 

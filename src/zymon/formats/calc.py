@@ -11,6 +11,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.formulation import Part, acid_ceiling, blend, formulate, two_part_blend, worst_rounding_error
 from zymon.core.pieces import composition, filled_length, target_by_basis, target_weight
 from zymon.limits import shipped
+from zymon.words import told
 
 Case = dict[str, Any]
 
@@ -42,7 +43,7 @@ def _casing(**inputs: float) -> Case:
 
 def _blend(parts: list[Any]) -> Case:
     if not all(isinstance(part, dict) for part in parts):
-        raise OutOfRangeError("each part must be an object with weight_g and fat_percent")
+        raise OutOfRangeError("refused.part_shape")
     return asdict(blend([Part(**part) for part in parts]))
 
 
@@ -69,7 +70,7 @@ def _diffusion(fourier_number: float) -> Case:
 
 def _degree_hours(temperature_c: list[Any], ph_reached_hour: float) -> Case:
     if not all(isinstance(p, list) and len(p) == 2 and all(_number(v) for v in p) for p in temperature_c):
-        raise OutOfRangeError("temperature_c must be a list of [hour, °C]")
+        raise OutOfRangeError("refused.temperatures_shape")
     points = [(float(hour), float(c)) for hour, c in temperature_c]
     out: Case = {}
     for name, profile, key in (("us", "us", "degree_hours_f"), ("canada", "eu", "degree_hours_c")):
@@ -133,7 +134,7 @@ def _work(section: Section, case: Any) -> tuple[Any, bool]:
     try:
         return {**kept, section.answer: section.work(**inputs)}, True
     except OutOfRangeError as error:
-        return {**kept, "error": str(error)}, False
+        return {**kept, "error": told(error)}, False
     except TypeError as error:
         return {**kept, "error": f"inputs do not fit: {str(error).split('() ')[-1]}"}, False
 

@@ -16,7 +16,7 @@ from zymon.core.drying.forecast import PieceForecast, forecast
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing, History, Piece, Weighing
 from zymon.core.errors import OutOfRangeError
-from zymon.words import sentence
+from zymon.words import sentence, told
 
 
 class HangFileError(ValueError):
@@ -224,7 +224,7 @@ def history_of(file: HangFile) -> History:
             try:
                 pieces.append(_piece_of(batch, piece))
             except OutOfRangeError as error:
-                raise HangFileError(f"batches[{b}].pieces[{p}]: {error}") from error
+                raise HangFileError(f"batches[{b}].pieces[{p}]: {told(error)}") from error
     return History(
         tuple(pieces),
         Log(table[:, 0], table[:, 1], table[:, 2]),

@@ -4,29 +4,31 @@ from io import BytesIO
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from zymon.core.errors import ZymonError
+
 MOST_BYTES = 15_000_000
 MOST_PIXELS = 80_000_000
 LONGEST_PX = 1600
 QUALITY = 82
 
 
-class PhotoError(ValueError):
+class PhotoError(ZymonError, ValueError):
     """This is no photo that can be kept; says why."""
 
 
 def kept_photo(data: bytes) -> bytes:
     """The photo as JPEG, its longest side 1600 pixels at most, without place, time or camera. Raises PhotoError."""
     if len(data) > MOST_BYTES:
-        raise PhotoError(f"the photo has {len(data) / 1e6:.0f} MB: {MOST_BYTES / 1e6:.0f} MB at most")
+        raise PhotoError("refused.photo_bytes", megabytes=round(len(data) / 1e6), most=MOST_BYTES / 1e6)
     try:
         with Image.open(BytesIO(data)) as opened:
             if opened.width * opened.height > MOST_PIXELS:
-                raise PhotoError("the photo is too large: take it at a lower resolution")
+                raise PhotoError("refused.photo_pixels")
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, Image.DecompressionBombError, SyntaxError, ValueError) as error:
         if isinstance(error, PhotoError):
             raise
-        raise PhotoError("this is no photo that can be read: take it as JPEG or PNG") from error
+        raise PhotoError("refused.no_photo_to_read") from error
     upright.thumbnail((LONGEST_PX, LONGEST_PX))
     bare = Image.new("RGB", upright.size)
     bare.paste(upright)  # a fresh picture carries nothing but its pixels

@@ -10,6 +10,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.fermentation.curve import Culture, Fermentation, Reading
 from zymon.core.fermentation.forecast import FermentationForecast, State, Window, forecast_fermentation
 from zymon.limits import shipped
+from zymon.words import told
 
 from .hang_file import first_error, iso, utc
 
@@ -123,7 +124,7 @@ def fermentation_of(file: WarmFile) -> Fermentation:
             now_hour=(file.now.timestamp() - zero) / 3600,
         )
     except OutOfRangeError as error:
-        raise WarmFileError(str(error)) from error
+        raise WarmFileError(told(error)) from error
 
 
 def warm_answer(file: WarmFile, made: FermentationForecast) -> WarmForecastFile:
@@ -163,5 +164,5 @@ def ferment_bytes(data: bytes) -> bytes:
     try:
         made = forecast_fermentation(fermentation_of(file), table)
     except OutOfRangeError as error:
-        raise WarmFileError(str(error)) from error
+        raise WarmFileError(told(error)) from error
     return orjson.dumps(warm_answer(file, made).model_dump())

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
+from zymon.core.say import said
 
 from .bench_models import Hold, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
@@ -22,13 +23,13 @@ def recipes(session: Session) -> list[Recipe]:
 
 def recipe(session: Session, recipe_id: int) -> Recipe:
     """One recipe. Raises NotFoundError."""
-    return there(session, Recipe, recipe_id, "this recipe is not there")
+    return there(session, Recipe, recipe_id, "refused.no_recipe")
 
 
 def add_recipe(session: Session, name: str, sheet: str, reason: str, by: str, now_s: int) -> Recipe:
     """A new recipe with its first version. Raises ClashError when the name is taken."""
     if session.scalar(select(Recipe.id).where(Recipe.name == name)) is not None:
-        raise ClashError(f"there is a recipe {name} already: save this as a new version of it, or give another name")
+        raise ClashError("refused.recipe_name_taken", name=name)
     made = Recipe(name=name, created_s=now_s)
     made.versions = [RecipeVersion(number=1, sheet=sheet, reason=reason, by=by, at_s=now_s)]
     session.add(made)
@@ -48,14 +49,18 @@ def add_version(
     last = of.versions[-1]
     if last.number != base:
         raise ChangedMeanwhileError(
-            f"{of.name} became version {last.number} meanwhile, by {last.by}: “{last.reason}”. Compare it with yours "
-            f"(from version {base}), then save again"
+            "refused.version_saved_meanwhile",
+            name=of.name,
+            number=last.number,
+            by=last.by,
+            reason=last.reason,
+            base=base,
         )
     if of.versions[-1].sheet == sheet:
-        raise ClashError(f"nothing differs from version {of.versions[-1].number} of {of.name}")
+        raise ClashError("refused.nothing_differs", number=of.versions[-1].number, name=of.name)
     made = RecipeVersion(number=of.versions[-1].number + 1, sheet=sheet, reason=reason, by=by, at_s=now_s)
     of.versions.append(made)
-    flush_or_clash(session, f"{of.name} got a new version a moment ago: look at it first")
+    flush_or_clash(session, said("refused.version_meanwhile", name=of.name))
     return made
 
 
@@ -72,7 +77,7 @@ def lot_for(session: Session, code: str, kind: str, what: str, by: str, now_s: i
         session.add(found)
         session.flush()
     elif found.kind != kind:
-        raise ClashError(f"lot {code} is {found.what}, not what is being weighed: look at the label")
+        raise ClashError("refused.lot_of_other_kind", code=code, what_it_is=found.what)
     return found
 
 
@@ -91,7 +96,7 @@ def makings_of_lot(session: Session, lot_id: int) -> list[Making]:
 
 def lot(session: Session, lot_id: int) -> Lot:
     """One lot. Raises NotFoundError."""
-    return there(session, Lot, lot_id, "this lot is not there")
+    return there(session, Lot, lot_id, "refused.no_lot")
 
 
 def open_weigh_outs(session: Session) -> list[WeighOut]:
@@ -101,9 +106,9 @@ def open_weigh_outs(session: Session) -> list[WeighOut]:
 
 def weigh_out(session: Session, weigh_out_id: int, to_change: bool = False) -> WeighOut:
     """One weigh-out. Raises NotFoundError, and ClashError for one that has ended and is to be changed."""
-    found = there(session, WeighOut, weigh_out_id, "this weigh-out is not there")
+    found = there(session, WeighOut, weigh_out_id, "refused.no_weigh_out")
     if to_change and found.ended_s is not None:
-        raise ClashError("this weigh-out has ended: nothing can be weighed into it any more")
+        raise ClashError("refused.weigh_out_ended")
     return found
 
 
@@ -126,9 +131,9 @@ def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
 
 def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: int) -> WeighOut:
     """Strike an entry through. Raises NotFoundError, ClashError."""
-    entry = there(session, WeighEntry, entry_id, "this entry is not there")
+    entry = there(session, WeighEntry, entry_id, "refused.no_entry")
     if entry.struck_s is not None:
-        raise ClashError("this entry is struck through already")
+        raise ClashError("refused.struck_already")
     weigh_out(session, entry.weigh_out_id, to_change=True)
     entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason
     return entry.weigh_out
@@ -156,7 +161,7 @@ class NewMaking:
 def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, now_s: int) -> Making:
     """Make a batch of a weigh-out, which ends with it, or of trimmed muscles. Raises ClashError, NotFoundError."""
     if session.scalar(select(Batch.id).where(Batch.code == new.code)) is not None:
-        raise ClashError(f"batch {new.code} is there already: give it another code")
+        raise ClashError("refused.batch_code_taken", batch=new.code)
     if new.pinch_place_id is not None:
         place(session, new.pinch_place_id)
     batch = Batch(
@@ -184,7 +189,7 @@ def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, n
     if of is not None:
         of.ended_s, of.end = now_s, "made"
     session.add(made)
-    flush_or_clash(session, f"batch {new.code} was made a moment ago")
+    flush_or_clash(session, said("refused.batch_made_meanwhile", batch=new.code))
     return made
 
 
@@ -195,7 +200,7 @@ def makings(session: Session) -> list[Making]:
 
 def making(session: Session, batch_id: int) -> Making:
     """One batch as made. Raises NotFoundError."""
-    return there(session, Making, batch_id, "this batch was not made at the Bench")
+    return there(session, Making, batch_id, "refused.not_made_here")
 
 
 def making_of(session: Session, batch_id: int) -> Making | None:
@@ -210,7 +215,7 @@ def batch_of_code(session: Session, code: str) -> Batch | None:
 
 def batch(session: Session, batch_id: int) -> Batch:
     """One batch, made here or hung as it came. Raises NotFoundError."""
-    return there(session, Batch, batch_id, "this batch is not there")
+    return there(session, Batch, batch_id, "refused.no_batch")
 
 
 def has_making(session: Session, batch_id: int) -> bool:
@@ -226,9 +231,9 @@ def put_pinch(session: Session, of: Making, place_id: int) -> None:
 
 def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, by: str, now_s: int) -> Making:
     """Answer a hold with a reason and its legal basis; the hold stays on record."""
-    hold = there(session, Hold, hold_id, "this hold is not there")
+    hold = there(session, Hold, hold_id, "refused.no_hold")
     if hold.answered_s is not None:
-        raise ClashError("this hold is answered already")
+        raise ClashError("refused.hold_answered")
     hold.answered_s, hold.answered_by, hold.reason, hold.legal_basis = now_s, by, reason, legal_basis
     return making(session, hold.batch_id)
 
@@ -238,9 +243,9 @@ def add_piece(session: Session, of: Making, new: MadePiece) -> None:
     target_gross(new)  # refuses what no piece can be
     taken = session.scalar(select(Piece.id).where(Piece.tag == new.tag))
     if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
-        raise ClashError(f"tag {new.tag} is on another piece already")
+        raise ClashError("refused.tag_taken", tag=new.tag)
     of.pieces.append(new)
-    flush_or_clash(session, f"tag {new.tag} was given a moment ago")
+    flush_or_clash(session, said("refused.tag_given_meanwhile", tag=new.tag))
 
 
 def target_gross(of: MadePiece) -> float:
@@ -248,13 +253,10 @@ def target_gross(of: MadePiece) -> float:
     net_g = net_weight(of.gross_g, of.tare_g)
     base = {"raw": of.raw_g, "cured": of.cured_g, "hung": net_g}[of.loss_basis]
     if base is None:
-        raise OutOfRangeError(
-            f"{of.tag}: its loss counts from the {of.loss_basis} weight, which is not known: weigh it, or count from "
-            "the weight when hung"
-        )
+        raise OutOfRangeError("refused.base_not_known", tag=of.tag, basis=of.loss_basis)
     target_g = target_weight(base, 0.0, of.target_loss_percent).target_net_g
     if target_g >= net_g:
-        raise OutOfRangeError(f"{of.tag}: at {net_g:g} g it is at its target of {target_g:g} g already")
+        raise OutOfRangeError("refused.at_target_already", tag=of.tag, net_g=net_g, target_g=target_g)
     return target_g + of.tare_g
 
 

@@ -105,7 +105,7 @@ def strike_readings(session: Session, new: ReadingStrike) -> ReadingStrike:
     )
     new.readings = moved
     if not new.readings:
-        raise OutOfRangeError("there is no reading in that stretch")
+        raise OutOfRangeError("refused.no_reading_in_stretch")
     session.execute(text(f"DELETE FROM reading WHERE {where}"), span)
     _roll_up(session, new.place_id, new.from_s, new.to_s)
     session.flush()
@@ -148,7 +148,7 @@ def reading_strikes(session: Session, place_id: int) -> list[ReadingStrike]:
 
 def reading_strike(session: Session, strike_id: int) -> ReadingStrike:
     """One strike. Raises NotFoundError."""
-    return there(session, ReadingStrike, strike_id, "this stretch was not struck")
+    return there(session, ReadingStrike, strike_id, "refused.stretch_not_struck")
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,8 @@ from sqlalchemy.orm import Session, joinedload
 from zymon.core.devices import REGISTRY, Kind, impossible
 from zymon.core.errors import ZymonError
 from zymon.core.order import CLOCK_AHEAD_S
+from zymon.core.say import Said, said
+from zymon.words import sentence
 
 from .climate import Source, add_readings, stored_readings
 from .hang_models import Device
@@ -60,9 +62,9 @@ def add_device(
 ) -> tuple[Device, str]:
     """Make a device known; its token is given back this once. Raises ClashError, NotFoundError."""
     if session.scalar(select(Device.id).where(Device.name == name)) is not None:
-        raise ClashError(f"there is a device {name} already")
+        raise ClashError("refused.device_name_taken", name=name)
     if REGISTRY[kind].has_place and place_id is None:
-        raise ClashError("a climate sensor belongs to a place: say which")
+        raise ClashError("refused.sensor_without_place")
     if place_id is not None:
         place(session, place_id)
     token = secrets.token_urlsafe(24)
@@ -82,7 +84,7 @@ def devices(session: Session) -> list[Device]:
 
 def device(session: Session, device_id: int) -> Device:
     """One device. Raises NotFoundError."""
-    return there(session, Device, device_id, "this device is not there")
+    return there(session, Device, device_id, "refused.no_device")
 
 
 def put_device(session: Session, device_id: int, place_id: int) -> Device:
@@ -105,7 +107,7 @@ def device_of(session: Session, token: str) -> Device:
     """The device of a token. Raises UnknownDeviceError."""
     found = session.scalar(select(Device).where(Device.token_sha256 == _hash(token)))
     if found is None:
-        raise UnknownDeviceError("this token belongs to no device: make the device known first")
+        raise UnknownDeviceError("refused.unknown_token")
     return found
 
 
@@ -115,16 +117,16 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
     good: dict[int, Sent] = {}
     repeated = 0
     for reading in sent:
-        said = _impossible(of, reading, now_s)
-        if said:
-            problems.append(said)
+        fault = _impossible(of, reading, now_s)
+        if fault:
+            problems.append(sentence(fault))
         elif reading.at_s in good:
             repeated += 1
         else:
             good[reading.at_s] = reading
     known = {}
     if REGISTRY[_kind(of)].has_place and of.place_id is None:
-        raise ClashError(f"the device {of.name} belongs to no place: say first where it hangs; nothing was stored")
+        raise ClashError("refused.device_without_place", name=of.name)
     if of.place_id is not None and REGISTRY[_kind(of)].has_place and good:
         known = stored_readings(session, of.place_id, min(good), max(good))
         repeated += len(good.keys() & known.keys())
@@ -144,11 +146,11 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
     return Receipt(len(fresh), repeated, late, len(problems), tuple(dict.fromkeys(problems)))
 
 
-def _impossible(of: Device, reading: Sent, now_s: int) -> str | None:
+def _impossible(of: Device, reading: Sent, now_s: int) -> Said | None:
     if reading.at_s > now_s + CLOCK_AHEAD_S:
-        return "its clock is ahead: set it, readings from the future are not kept"
+        return said("device.clock_ahead")
     if reading.at_s < now_s - OLDEST_S:
-        return "its clock is more than a year behind: set it"
+        return said("device.clock_behind")
     return impossible(_kind(of), vars(reading))
 
 

@@ -34,7 +34,7 @@ Entry = TypeVar("Entry", LabResult, ParasiteStep, DeviationStep)
 
 def entry(session: Session, table: type[Entry], row_id: int) -> Entry:
     """One entry of the ledger. Raises NotFoundError."""
-    return there(session, table, row_id, "this entry is not there")
+    return there(session, table, row_id, "refused.no_entry")
 
 
 def parasite_steps(session: Session, batch_id: int) -> list[ParasiteStep]:
@@ -77,7 +77,7 @@ def profile(session: Session, profile_id: str) -> LimitProfile:
     """One profile. Raises NotFoundError."""
     found = profiles(session).get(profile_id)
     if found is None:
-        raise NotFoundError(f"there is no limit profile {profile_id}")
+        raise NotFoundError("refused.no_limit_profile", profile=profile_id)
     return found
 
 
@@ -85,7 +85,7 @@ def add_profile(session: Session, data: dict[str, object], by: str, now_s: int) 
     """Add a profile of the maker's own. Raises ClashError when its id is taken."""
     made = profile_from(data)
     if made.id in profiles(session):
-        raise ClashError(f"there is a profile {made.id} already: limits that changed get a name of their own")
+        raise ClashError("refused.limit_profile_taken", profile=made.id)
     session.add(UserProfile(id=made.id, data=json.dumps(data), by=by, at_s=now_s))
     session.flush()
     return made
@@ -95,7 +95,7 @@ def change_profile(session: Session, of: Batch, profile_id: str, by: str, now_s:
     """Judge a batch by other limits from now on; by which it was judged before stays on record."""
     profile(session, profile_id)
     if of.profile == profile_id:
-        raise ClashError("it is judged by these limits already")
+        raise ClashError("refused.judged_by_these")
     session.add(ProfileChange(batch_id=of.id, was=of.profile, now=profile_id, by=by, at_s=now_s))
     of.profile = profile_id
     session.flush()

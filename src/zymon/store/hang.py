@@ -7,6 +7,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
+from zymon.core.say import said
 
 from .bench_models import MadePiece
 from .models import Batch, Hanging, Piece, PieceState, Rod
@@ -55,7 +56,7 @@ def batch_for(session: Session, new: NewPiece, now_s: int) -> Batch:
         )
         session.add(batch)
     elif batch.kind != new.kind:
-        raise ClashError(f"batch {batch.code} is {batch.product}, of another kind: give a new batch code")
+        raise ClashError("refused.batch_of_other_kind", batch=batch.code, product=batch.product)
     return batch
 
 
@@ -65,10 +66,7 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
     known = session.scalar(select(Piece).where(Piece.tag == new.tag))
     if known is not None:
         hangs = hanging_now(known) is not None
-        raise ClashError(
-            f"tag {new.tag} is on another piece already"
-            + ("" if hangs else ": it was taken down; to hang it again, open it and put it back")
-        )
+        raise ClashError("refused.tag_taken" if hangs else "refused.tag_of_taken_down", tag=new.tag)
     piece = Piece(
         batch=batch_for(session, new, now_s),
         tag=new.tag,
@@ -91,7 +89,7 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
     if made is not None:
         made.piece_id = piece.id
     touch(rod.place)
-    flush_or_clash(session, f"rod {rod.number} hook {hook} or tag {new.tag} was taken a moment ago")
+    flush_or_clash(session, said("refused.hook_or_tag_meanwhile", rod=rod.number, hook=hook, tag=new.tag))
     return piece
 
 
@@ -101,7 +99,7 @@ def _hanging(rod: Rod, hook: int, from_s: int, by: str, now_s: int) -> Hanging:
 
 def piece(session: Session, piece_id: int) -> Piece:
     """One piece with all that hangs on it. Raises NotFoundError."""
-    return there(session, Piece, piece_id, "this piece is not there")
+    return there(session, Piece, piece_id, "refused.no_piece")
 
 
 def piece_of_tag(session: Session, tag: str) -> Piece | None:
@@ -134,14 +132,14 @@ def refuse_gone(of: Piece) -> None:
     """Raises ClashError for a piece that is not there any more."""
     last = gone(of)
     if last is not None:
-        raise ClashError(f"{of.tag} is gone, {last.how} ({last.by}): nothing is done to it any more")
+        raise ClashError("refused.is_gone", tag=of.tag, how=last.how, by=last.by)
 
 
 def move_piece(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
     """Move a hanging piece to a free hook; where it hung stays on record. Raises ClashError, OutOfRangeError."""
     old = hanging_now(of)
     if old is None:
-        raise ClashError(f"{of.tag} was taken down, it cannot be moved")
+        raise ClashError("refused.down_not_moved", tag=of.tag)
     if (old.rod_id, old.hook) == (rod_id, hook):
         return of
     rod = free_hook(session, rod_id, hook)
@@ -150,14 +148,14 @@ def move_piece(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, b
     of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
     touch(place(session, old.place_id))
     touch(rod.place)
-    flush_or_clash(session, f"rod {rod.number} hook {hook} was taken a moment ago")
+    flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=hook))
     return of
 
 
 def end_hanging(of: Hanging, at_s: int, ended_as: str, by: str) -> None:
     """End a piece's time at a hook. Raises OutOfRangeError for an end before its beginning."""
     if at_s < of.from_s:
-        raise OutOfRangeError(f"{of.piece.tag} did not hang there yet at that time: check the date")
+        raise OutOfRangeError("refused.not_there_yet", tag=of.piece.tag)
     of.to_s, of.ended_as, of.ended_by = at_s, ended_as, by
 
 
@@ -176,7 +174,7 @@ def take_down(session: Session, of: Piece, new: NewState, at_s: int, by: str, no
     """Take a piece off its hook; its story stays. Raises ClashError, OutOfRangeError."""
     old = hanging_now(of)
     if old is None:
-        raise ClashError(f"{of.tag} was taken down already")
+        raise ClashError("refused.down_already", tag=of.tag)
     end_hanging(old, at_s, "down", by)
     touch(place(session, old.place_id))
     return become(session, of, new, at_s, by, now_s)
@@ -201,7 +199,7 @@ def become(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s
             entered_s=now_s,
         )
     )
-    flush_or_clash(session, f"{of.tag} became something else a moment ago")
+    flush_or_clash(session, said("refused.became_meanwhile", tag=of.tag))
     return of
 
 
@@ -210,7 +208,7 @@ def _end_state(of: Piece, at_s: int) -> None:
     now = state_now(of)
     if now is not None:
         if at_s < now.from_s:
-            raise OutOfRangeError(f"{of.tag} was not {now.kind} yet at that time: check the date")
+            raise OutOfRangeError("refused.not_in_state_yet", tag=of.tag, became=now.kind)
         now.to_s = at_s
 
 
@@ -218,7 +216,7 @@ def strike_state(session: Session, of: Piece, reason: str, by: str, now_s: int) 
     """Take back what a piece became last, as entered by mistake; it is again what it was before. Raises ClashError."""
     now = state_now(of)
     if now is None:
-        raise ClashError(f"{of.tag} hangs: there is nothing to take back")
+        raise ClashError("refused.nothing_to_take_back", tag=of.tag)
     strike(now, reason, by, now_s)
     session.flush()
     before = [s for s in of.states if s.struck_s is None and s.to_s == now.from_s]
@@ -228,23 +226,23 @@ def strike_state(session: Session, of: Piece, reason: str, by: str, now_s: int) 
         return of
     last = of.hangings[-1]
     if last.to_s != now.from_s:
-        raise ClashError(f"{of.tag} was something else in between: hang it again instead")
+        raise ClashError("refused.something_in_between", tag=of.tag)
     rod = free_hook(session, last.rod_id, last.hook)
     last.to_s, last.ended_as, last.ended_by = None, None, None
     touch(rod.place)
-    flush_or_clash(session, f"rod {rod.number} hook {last.hook} was taken a moment ago")
+    flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=last.hook))
     return of
 
 
 def hang_again(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
     """Hang a piece again under its own tag; that it was off its hook stays on record. Raises ClashError."""
     if hanging_now(of) is not None:
-        raise ClashError(f"{of.tag} hangs already")
+        raise ClashError("refused.hangs_already", tag=of.tag)
     rod = free_hook(session, rod_id, hook)
     _end_state(of, at_s)
     of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
     touch(rod.place)
-    flush_or_clash(session, f"rod {rod.number} hook {hook} was taken a moment ago")
+    flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=hook))
     return of
 
 

@@ -36,14 +36,14 @@ def note(session: Session, new: HangEvent) -> bool:
         return False
     of = piece(session, new.piece_id)
     if new.at_s < of.hung_s:
-        raise OutOfRangeError(f"{of.tag} did not hang yet at that time: check the date")
+        raise OutOfRangeError("refused.not_hung_yet", tag=of.tag)
     if new.kind in ON_THE_HOOK and not any(
         h.from_s <= new.at_s and (h.to_s is None or new.at_s <= h.to_s) for h in of.hangings
     ):
-        raise ClashError(f"{of.tag} was not on a hook at that time")
+        raise ClashError("refused.not_on_a_hook", tag=of.tag)
     last = gone(of)
     if last is not None and new.at_s > last.from_s:
-        raise ClashError(f"{of.tag} was gone by then, {last.how}: check the date")
+        raise ClashError("refused.gone_by_then", tag=of.tag, how=last.how)
     session.add(new)
     session.flush()
     return True
@@ -51,7 +51,7 @@ def note(session: Session, new: HangEvent) -> bool:
 
 def strike_event(session: Session, event_id: int, reason: str, by: str, now_s: int) -> int:
     """Strike an entry through; gives the piece's id back. Raises NotFoundError, ClashError."""
-    found = there(session, HangEvent, event_id, "this entry is not there")
+    found = there(session, HangEvent, event_id, "refused.no_entry")
     strike(found, reason, by, now_s)
     session.flush()
     return found.piece_id

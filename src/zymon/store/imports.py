@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session, selectinload
 from zymon.core.errors import OutOfRangeError
 from zymon.formats.hang_file import HangBatch, HangFile, HangPiece
 from zymon.formats.measurements import Measurements, RowError
+from zymon.words import told
 
 from .climate import (
     Row,
@@ -91,10 +92,10 @@ def plan_weights(session: Session, file: Measurements, by: str, now_s: int) -> P
         else:
             try:
                 if at_s > now_s + AHEAD_S:
-                    raise OutOfRangeError("weighed in the future: check the date")
+                    raise OutOfRangeError("refused.weighed_in_future")
                 check_weight(piece, gross_g, at_s)
             except (OutOfRangeError, ClashError) as error:
-                fault = f"{tag}: {error}"
+                fault = f"{tag}: {told(error)}"
         if fault is not None or piece is None:
             plan.error_count += 1
             plan.errors.append(RowError(line, fault or ""))
@@ -147,19 +148,14 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
             ):
                 plan.same += 1
             else:
-                raise UnusableFileError(
-                    f"tag {piece.tag} is on another piece of this workshop already; nothing was stored"
-                )
+                raise UnusableFileError("refused.file_tag_taken", tag=piece.tag)
             for at, gross_g in piece.weights:
                 if round(at.timestamp()) > now_s + AHEAD_S:
-                    raise UnusableFileError(f"{piece.tag}: weighed in the future ({at:%d %b %Y}); nothing was stored")
+                    raise UnusableFileError("refused.file_in_future", tag=piece.tag, at_s=at.timestamp())
                 if (round(at.timestamp()), gross_g) not in there:
                     weights.append((piece.tag, round(at.timestamp()), gross_g))
     if len(fresh) > len(free):
-        raise UnusableFileError(
-            f"{target.name} has {len(free)} free hooks and the file {len(fresh)} new pieces: "
-            "make room or choose another place"
-        )
+        raise UnusableFileError("refused.no_room_for_file", place=target.name, free=len(free), pieces=len(fresh))
     readings = {
         round(at.timestamp()): (c, rh) for at, c, rh in file.climate if round(at.timestamp()) <= now_s + AHEAD_S
     }
@@ -227,7 +223,7 @@ def reports(session: Session) -> list[ImportReport]:
 
 def report(session: Session, report_id: int) -> ImportReport:
     """One import. Raises NotFoundError."""
-    return there(session, ImportReport, report_id, "nothing was brought in under this number")
+    return there(session, ImportReport, report_id, "refused.no_import")
 
 
 def take_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
@@ -236,7 +232,7 @@ def take_back(session: Session, of: ImportReport, reason: str, by: str, now_s: i
     Pieces that it hung stay, since they may have been moved, weighed or taken down since.
     """
     if of.taken_back_s is not None:
-        raise ClashError("this file is taken back already")
+        raise ClashError("refused.file_taken_back")
     for weighing in _weighings(session, of):
         if weighing.struck_s is None:
             strike_weighing(session, weighing.id, reason, by, now_s)

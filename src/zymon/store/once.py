@@ -24,7 +24,7 @@ def made_before(session: Session, uid: str, what: str) -> list[Made] | None:
     if known is None:
         return None
     if known.what != what:
-        raise ClashError("this was noted for another one already")
+        raise ClashError("refused.identity_used")
     return [Made(**one) for one in orjson.loads(known.made)]
 
 
@@ -43,5 +43,5 @@ def sent_before(
     """
     known = session.scalar(select(owner).where(uid == sent))
     if known is not None and known != of:
-        raise ClashError("this was noted for another one already")
+        raise ClashError("refused.identity_used")
     return known is not None

@@ -20,7 +20,7 @@ def photos_of(session: Session, piece_id: int) -> list[Photo]:
 
 def photo(session: Session, photo_id: int) -> Photo:
     """One photo. Raises NotFoundError."""
-    return there(session, Photo, photo_id, "this photo is not there")
+    return there(session, Photo, photo_id, "refused.no_photo")
 
 
 def add_photo(session: Session, new: Photo) -> bool:
@@ -29,7 +29,7 @@ def add_photo(session: Session, new: Photo) -> bool:
         return False
     of = piece(session, new.piece_id)
     if len(photos_of(session, of.id)) >= MOST_OF_A_PIECE:
-        raise ClashError(f"{of.tag} has {MOST_OF_A_PIECE} photos already")
+        raise ClashError("refused.many_photos", tag=of.tag, many=MOST_OF_A_PIECE)
     session.add(new)
     session.flush()
     return True

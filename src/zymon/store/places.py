@@ -8,6 +8,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import ZymonError
+from zymon.core.say import Said
 
 from .models import Base, Hanging, Place, ReadingHour, Rod, Setpoint, Workshop
 
@@ -27,9 +28,9 @@ class ChangedMeanwhileError(ClashError):
 
 
 def there(session: Session, table: type[Row], row_id: int, else_said: str) -> Row:
-    """One row by its id. Raises NotFoundError in the words given.
+    """One row by its id. Raises NotFoundError with the code given.
 
-    Parameters: table; row_id; else_said, what is told where it is not there.
+    Parameters: table; row_id; else_said, the code of what is told where it is not there.
     """
     found = session.get(table, row_id)
     if found is None:
@@ -59,7 +60,7 @@ def places(session: Session) -> list[Place]:
 
 def place(session: Session, place_id: int) -> Place:
     """One place. Raises NotFoundError."""
-    return there(session, Place, place_id, "this place is not there")
+    return there(session, Place, place_id, "refused.no_place")
 
 
 def make_place(
@@ -75,7 +76,7 @@ def make_place(
     """Make a place with its rods. Raises ClashError when the name is taken."""
     # compared here, for the database knows upper and lower case of plain letters only
     if name.casefold() in (there.casefold() for there in session.scalars(select(Place.name))):
-        raise ClashError(f"there is a place called {name} already")
+        raise ClashError("refused.place_name_taken", name=name)
     position = (session.scalar(select(func.max(Place.position))) or 0) + 1
     made = Place(name=name, kind=kind, position=position, revision=0)
     made.rods = [
@@ -107,7 +108,7 @@ def change_setpoint(
 
 def setpoint(session: Session, setpoint_id: int) -> Setpoint:
     """One set point. Raises NotFoundError."""
-    return there(session, Setpoint, setpoint_id, "this set point is not there")
+    return there(session, Setpoint, setpoint_id, "refused.no_set_point")
 
 
 def setpoint_at(of: Place, at_s: int) -> Setpoint | None:
@@ -131,14 +132,14 @@ def touch(changed: Place) -> None:
 
 def free_hook(session: Session, rod_id: int, hook: int) -> Rod:
     """The rod, if its hook exists and is free. Raises NotFoundError or ClashError."""
-    rod = there(session, Rod, rod_id, "this rod is not there")
+    rod = there(session, Rod, rod_id, "refused.no_rod")
     if not 1 <= hook <= rod.hooks:
-        raise NotFoundError(f"rod {rod.number} has hooks 1 to {rod.hooks}, not {hook}")
+        raise NotFoundError("refused.no_such_hook", rod=rod.number, hooks=rod.hooks, hook=hook)
     taken = session.scalar(
         select(Hanging).where(Hanging.rod_id == rod_id, Hanging.hook == hook, Hanging.to_s.is_(None))
     )
     if taken is not None:
-        raise ClashError(f"rod {rod.number} hook {hook} is taken by {taken.piece.tag}")
+        raise ClashError("refused.hook_taken", rod=rod.number, hook=hook, holder=taken.piece.tag)
     return rod
 
 
@@ -174,9 +175,9 @@ def air_now(session: Session, place_id: int, now_s: int) -> AirNow | None:
     return AirNow(last[0], last[1], last[2], last[1] - first[1], last[2] - first[2])
 
 
-def flush_or_clash(session: Session, text: str) -> None:
-    """Write what is pending; a broken uniqueness becomes a ClashError with the given text."""
+def flush_or_clash(session: Session, else_said: Said) -> None:
+    """Write what is pending; a broken uniqueness becomes a ClashError that says what is given."""
     try:
         session.flush()
     except IntegrityError as error:
-        raise ClashError(text) from error
+        raise ClashError(else_said) from error

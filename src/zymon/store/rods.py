@@ -3,6 +3,8 @@
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from zymon.core.say import said
+
 from .hang import end_hanging, hanging_now, piece
 from .models import Hanging, Piece, Place, Rod
 from .places import ClashError, flush_or_clash, place, there, touch
@@ -10,7 +12,7 @@ from .places import ClashError, flush_or_clash, place, there, touch
 
 def rod(session: Session, rod_id: int) -> Rod:
     """One rod. Raises NotFoundError."""
-    return there(session, Rod, rod_id, "this rod is not there")
+    return there(session, Rod, rod_id, "refused.no_rod")
 
 
 def change_rod(session: Session, rod_id: int, hooks: int, hook_spacing_mm: float | None) -> Rod:
@@ -20,7 +22,7 @@ def change_rod(session: Session, rod_id: int, hooks: int, hook_spacing_mm: float
     left = session.scalars(query.order_by(Hanging.hook)).all()
     if left:
         tags = ", ".join(f"{h.piece.tag} on hook {h.hook}" for h in left)
-        raise ClashError(f"rod {changed.number} still holds {tags}: move it first")
+        raise ClashError("refused.rod_in_use", rod=changed.number, tags=tags)
     changed.hooks, changed.hook_spacing_mm = hooks, hook_spacing_mm
     session.flush()
     return changed
@@ -41,12 +43,12 @@ def swap(session: Session, one_id: int, other_id: int, at_s: int, by: str, now_s
     """Two hanging pieces change places; where they hung stays on record. Raises ClashError."""
     both = piece(session, one_id), piece(session, other_id)
     if one_id == other_id:
-        raise ClashError("a piece cannot change places with itself")
+        raise ClashError("refused.swap_with_itself")
     were: list[Hanging] = []
     for of in both:
         at = hanging_now(of)
         if at is None:
-            raise ClashError(f"{of.tag} was taken down, it cannot change places")
+            raise ClashError("refused.down_not_swapped", tag=of.tag)
         were.append(at)
     for old in were:
         end_hanging(old, at_s, "moved", by)
@@ -59,5 +61,5 @@ def swap(session: Session, one_id: int, other_id: int, at_s: int, by: str, now_s
         touched[to.place_id] = to.rod.place
     for home in touched.values():
         touch(home)
-    flush_or_clash(session, "one of these hooks was taken a moment ago")
+    flush_or_clash(session, said("refused.one_hook_meanwhile"))
     return both

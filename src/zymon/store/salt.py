@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.salting.ways import CareKind
+from zymon.core.say import said
 
 from .bench import add_piece as add_made_piece
 from .bench_models import MadePiece, Making
@@ -53,7 +54,7 @@ def batches_in_salt(session: Session) -> set[int]:
 
 def salt_piece(session: Session, piece_id: int) -> SaltPiece:
     """One piece. Raises NotFoundError."""
-    return there(session, SaltPiece, piece_id, "this piece was not put in salt")
+    return there(session, SaltPiece, piece_id, "refused.not_in_salt_book")
 
 
 def piece_of_tag(session: Session, tag: str) -> SaltPiece | None:
@@ -99,7 +100,7 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     """Put a muscle in salt. Raises ClashError for a taken tag."""
     taken = session.scalar(select(SaltPiece.id).where(SaltPiece.tag == new.tag))
     if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
-        raise ClashError(f"tag {new.tag} is on another piece already")
+        raise ClashError("refused.tag_taken", tag=new.tag)
     made = SaltPiece(
         making=making,
         tag=new.tag,
@@ -114,7 +115,7 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     )
     made.events.append(into)
     session.add(made)
-    flush_or_clash(session, f"tag {new.tag} was given a moment ago")
+    flush_or_clash(session, said("refused.tag_given_meanwhile", tag=new.tag))
     return made
 
 
@@ -127,17 +128,17 @@ def note(session: Session, of: SaltPiece, event: SaltEvent) -> bool:
         return False
     out = out_at(of)
     if event.at_s < put_in(of).at_s:
-        raise OutOfRangeError(f"{of.tag} was not in salt yet at that time: check the date")
+        raise OutOfRangeError("refused.not_in_salt_yet", tag=of.tag)
     if of.made_piece_id is not None and (out is None or event.at_s >= out.at_s):
-        raise ClashError(f"{of.tag} is tagged for the hook: nothing is done to it in salt any more")
+        raise ClashError("refused.tagged_for_hook", tag=of.tag)
     if ended(of):
-        raise ClashError(f"{of.tag} was thrown away")
+        raise ClashError("refused.thrown_away", tag=of.tag)
     if event.kind in ("out", *WHILE_IN) and out is not None and event.at_s >= out.at_s:
-        raise ClashError(f"{of.tag} is out of the salt already")
+        raise ClashError("refused.out_of_salt_already", tag=of.tag)
     if event.kind == "out" and any(e.at_s > event.at_s for e in events(of)):
-        raise OutOfRangeError(f"something was done to {of.tag} after that time: check the date")
+        raise OutOfRangeError("refused.something_after", tag=of.tag)
     if event.kind in ONCE_OUT and out is None:
-        raise ClashError(f"{of.tag} is still in salt: take it out first")
+        raise ClashError("refused.still_in_salt", tag=of.tag)
     if event.kind == "trim":
         check_trim(of, event)
     of.events.append(event)
@@ -147,14 +148,14 @@ def note(session: Session, of: SaltPiece, event: SaltEvent) -> bool:
 
 def strike(session: Session, event_id: int, reason: str, by: str, now_s: int) -> SaltPiece:
     """Strike an event through; what rests on it must be struck first. Raises ClashError, NotFoundError."""
-    event = there(session, SaltEvent, event_id, "this entry is not there")
+    event = there(session, SaltEvent, event_id, "refused.no_entry")
     of = event.piece
     if of.made_piece_id is not None:
-        raise ClashError(f"{of.tag} is tagged for the hook: its time in salt stands")
+        raise ClashError("refused.time_in_salt_stands", tag=of.tag)
     if event.kind == "in":
-        raise ClashError("the putting in stands; throw the piece away, with a reason, if it was put in by mistake")
+        raise ClashError("refused.putting_in_stands")
     if event.kind == "out" and events(of, *ONCE_OUT):
-        raise ClashError(f"strike first what was done to {of.tag} after it came out")
+        raise ClashError("refused.strike_later_first", tag=of.tag)
     strike_entry(event, reason, by, now_s)
     return of
 
@@ -227,23 +228,23 @@ def check_trim(of: SaltPiece, event: SaltEvent) -> None:
         of.raw_g,
     )
     if event.value is None or not 0 < event.value < before_g:
-        raise OutOfRangeError(f"{of.tag} weighed {before_g:g} g before it was trimmed: what is left weighs less")
+        raise OutOfRangeError("refused.trimmed_weighs_more", tag=of.tag, before_g=before_g)
 
 
 def cured_weight(of: SaltPiece) -> float:
     """What it weighed last after it came out of the salt [g]. Raises ClashError while it is in salt."""
     cured_g = bases(of).cured_g
     if cured_g is None:
-        raise ClashError(f"{of.tag} is still in salt: take it out first")
+        raise ClashError("refused.still_in_salt", tag=of.tag)
     return cured_g
 
 
 def tag_for_hook(session: Session, of: SaltPiece, made: MadePiece) -> None:
     """Make the piece that hangs out of the piece that was salted. Raises ClashError, OutOfRangeError."""
     if of.made_piece_id is not None:
-        raise ClashError(f"{of.tag} is tagged for the hook already")
+        raise ClashError("refused.tagged_already", tag=of.tag)
     if ended(of):
-        raise ClashError(f"{of.tag} was thrown away")
+        raise ClashError("refused.thrown_away", tag=of.tag)
     add_made_piece(session, of.making, made)
     of.made_piece_id = made.id
     session.flush()

@@ -40,7 +40,7 @@ def add_test(session: Session, place_id: int, shown: float, true: float, at_s: i
 
 def strike_test(session: Session, test_id: int, reason: str, by: str, now_s: int) -> None:
     """Strike a test through. Raises NotFoundError, ClashError."""
-    found = there(session, SensorTest, test_id, "this test is not there")
+    found = there(session, SensorTest, test_id, "refused.no_test")
     strike(found, reason, by, now_s)
     touch(place(session, found.place_id))
     session.flush()

@@ -25,5 +25,5 @@ def counted(entries: Iterable[_T]) -> list[_T]:
 def strike(entry: Strikable, reason: str, by: str, now_s: int) -> None:
     """Strike an entry through. Raises ClashError when it is already."""
     if entry.struck_s is not None:
-        raise ClashError("this entry is struck through already")
+        raise ClashError("refused.struck_already")
     entry.struck_s, entry.struck_by, entry.struck_reason = now_s, by, reason

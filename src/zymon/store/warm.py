@@ -56,7 +56,7 @@ def refuse_discarded(session: Session, batch_id: int) -> None:
     """Raises ClashError for a batch that was thrown away."""
     gone = discarded(session, batch_id)
     if gone is not None:
-        raise ClashError(f"this batch was thrown away by {gone.by}: {gone.note}")
+        raise ClashError("refused.batch_thrown_away", by=gone.by, note=gone.note)
 
 
 def start(session: Session, new: WarmStage, now_s: int) -> WarmStage:
@@ -64,7 +64,7 @@ def start(session: Session, new: WarmStage, now_s: int) -> WarmStage:
     refuse_discarded(session, new.batch_id)
     place(session, new.place_id)
     if any(r.at_s < new.stuffed_s for r in counted(readings(session, new.batch_id))):
-        raise OutOfRangeError("a pH was measured before that: check when it was stuffed")
+        raise OutOfRangeError("refused.ph_before_stuffed")
     old = stage(session, new.batch_id)
     if old is not None:
         strike(old, "declared anew", new.by, now_s)
@@ -86,9 +86,9 @@ def add_reading(session: Session, new: PhReading) -> bool:
     refuse_discarded(session, new.batch_id)
     of = stage(session, new.batch_id)
     if of is None:
-        raise ClashError("say first when it was stuffed and where it is warm")
+        raise ClashError("refused.not_declared_warm")
     if new.at_s < of.stuffed_s:
-        raise OutOfRangeError("measured before it was stuffed: check the time")
+        raise OutOfRangeError("refused.measured_before_stuffed")
     session.add(new)
     session.flush()
     return True
@@ -106,12 +106,12 @@ def note(session: Session, new: BatchEvent) -> bool:
 
 def reading(session: Session, reading_id: int) -> PhReading:
     """One reading. Raises NotFoundError."""
-    return there(session, PhReading, reading_id, "this reading is not there")
+    return there(session, PhReading, reading_id, "refused.no_reading")
 
 
 def event(session: Session, event_id: int) -> BatchEvent:
     """One event. Raises NotFoundError."""
-    return there(session, BatchEvent, event_id, "this entry is not there")
+    return there(session, BatchEvent, event_id, "refused.no_entry")
 
 
 def meters(session: Session) -> list[PhMeter]:

@@ -17,14 +17,14 @@ from .struck import strike
 def check_weight(of: Piece, gross_g: float, at_s: int) -> None:
     """Refuse what no scale can have shown. Raises OutOfRangeError in words, ClashError for a piece that is gone."""
     if not gross_g > 0:
-        raise OutOfRangeError(f"weight must be above 0 g, got {gross_g:g}")
+        raise OutOfRangeError("refused.no_weight", gross_g=gross_g)
     if gross_g <= of.tare_g:
-        raise OutOfRangeError(f"{gross_g:g} g is no more than the tare of {of.tare_g:g} g: weigh again")
+        raise OutOfRangeError("refused.no_more_than_tare", gross_g=gross_g, tare_g=of.tare_g)
     if at_s < of.hung_s:
-        raise OutOfRangeError(f"weighed before {of.tag} was hung: check the date")
+        raise OutOfRangeError("refused.weighed_before_hung", tag=of.tag)
     last = gone(of)
     if last is not None and at_s > last.from_s:
-        raise ClashError(f"{of.tag} was gone by then, {last.how}: check the date")
+        raise ClashError("refused.gone_by_then", tag=of.tag, how=last.how)
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,7 @@ def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, no
     """Strike a weighing through, with reason and who. Raises ClashError when it is struck already."""
     entry = _weighing(session, weighing_id)
     if entry.struck_s is not None:
-        raise ClashError("this weighing is struck through already")
+        raise ClashError("refused.struck_already")
     strike(entry, reason, by, now_s)
     touch(place(session, last_hanging(entry.piece).place_id))
     session.flush()
@@ -75,7 +75,7 @@ def restore_weighing(session: Session, weighing_id: int, by: str, now_s: int) ->
     """Undo a strike: the same weighing is entered again beside the struck one; a second time changes nothing."""
     entry = _weighing(session, weighing_id)
     if entry.struck_s is None:
-        raise ClashError("this weighing is not struck through")
+        raise ClashError("refused.not_struck")
     again = session.scalar(select(Weighing).where(Weighing.restores_id == entry.id))
     if again is not None:
         return again if again.struck_s is None else restore_weighing(session, again.id, by, now_s)
@@ -91,7 +91,7 @@ def slice_off(
     """A slice was cut off a piece that goes on; its start is taken as so much less. Raises OutOfRangeError."""
     refuse_gone(of)
     if at_s < of.hung_s:
-        raise OutOfRangeError(f"cut before {of.tag} was hung: check the date")
+        raise OutOfRangeError("refused.cut_before_hung", tag=of.tag)
     sliced(of.start_weight_g, of.tare_g, before_g, after_g)  # refuses what no slice can be
     made = PieceCut(at_s=at_s, before_g=before_g, after_g=after_g, note=note, by=by, entered_s=now_s)
     of.cuts.append(made)
@@ -102,7 +102,7 @@ def slice_off(
 
 def cut(session: Session, cut_id: int) -> PieceCut:
     """One cut. Raises NotFoundError."""
-    return there(session, PieceCut, cut_id, "this cut is not there")
+    return there(session, PieceCut, cut_id, "refused.no_cut")
 
 
 def correct_piece(
@@ -111,13 +111,13 @@ def correct_piece(
     """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, OutOfRangeError."""
     was = getattr(of, field)
     if value is None and not field.endswith("_mm"):
-        raise OutOfRangeError("a weight or target cannot be unknown")
+        raise OutOfRangeError("refused.cannot_be_unknown")
     if was == value:
-        raise ClashError("it says so already")
+        raise ClashError("refused.says_so_already")
     setattr(of, field, value)
     for weighing in standing(of):
         if weighing.gross_g <= of.tare_g:
-            raise OutOfRangeError(f"the tare would be more than the {weighing.gross_g:g} g weighed")
+            raise OutOfRangeError("refused.tare_over_weighed", gross_g=weighing.gross_g)
     of.corrections.append(Correction(field=field, was=_text(was), now=_text(value), reason=reason, by=by, at_s=now_s))
     touch(place(session, last_hanging(of).place_id))
     session.flush()
@@ -129,4 +129,4 @@ def _text(value: float | str | None) -> str | None:
 
 
 def _weighing(session: Session, weighing_id: int) -> Weighing:
-    return there(session, Weighing, weighing_id, "this weighing is not there")
+    return there(session, Weighing, weighing_id, "refused.no_weighing")

@@ -1,20 +1,22 @@
-"""The sentences of shell, calendar, PDF, files and error bodies, one catalogue for each language.
+"""The sentences of the server by code, one catalogue for each language: for shell, calendar, PDF, files and the page.
 
-May import the core. The page has a catalogue of its own for the same codes; `scripts/formats.py` writes the list of
-codes, and a test of the page holds both together.
+May import the core. The page takes the same catalogue from the list that `scripts/formats.py` writes, and gives the
+values its own units and its own way of writing numbers and times.
 """
 
 from datetime import UTC, datetime, tzinfo
 
+from zymon.core.errors import ZymonError
 from zymon.core.say import Said, Value
 
-from .en import SENTENCES as EVERYWHERE
+from .en import SENTENCES as ASKED_AND_DUE
 from .en_ledger import LEDGER
+from .en_names import NAMES
+from .en_refused import REFUSED
 
-__all__ = ["CODES", "LEDGER", "sentence"]
+__all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = EVERYWHERE | LEDGER
-CODES = tuple(sorted(SENTENCES))
+SENTENCES = ASKED_AND_DUE | LEDGER | REFUSED
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:
@@ -25,12 +27,17 @@ def sentence(of: Said, zone: tzinfo = UTC) -> str:
     return SENTENCES[of.code].format_map(shown)
 
 
+def told(error: ZymonError, zone: tzinfo = UTC) -> str:
+    """What an error says, in words. Parameters: error; zone, in which its times are told."""
+    return sentence(error.said, zone)
+
+
 def _shown(name: str, value: Value, zone: tzinfo) -> str:
-    """A value as it is read: its unit follows from its name."""
+    """A value as it is read: its unit follows from its name, and a code of its own has a name."""
     if isinstance(value, str):
-        return value
+        return NAMES.get(name, {}).get(value, value)
     if name.endswith("_s"):
         return f"{datetime.fromtimestamp(value, UTC).astimezone(zone):%a %-d %b %Y %H:%M}"
     if name.endswith("_g"):
-        return f"{value:g} g" if value != round(value) else f"{value:.0f} g"
+        return f"{value:.0f} g" if float(value).is_integer() else f"{value:g} g"
     return f"{value:g}"

@@ -125,7 +125,7 @@ def add(shop: Premises, body: DeviceIn) -> DeviceMade:
     """Make a device known; its token is shown this once. Sent again, it is told that the token was shown."""
     with shop.recording(body, f"device {body.name}"[:60]) as entry:
         if not entry.new:
-            raise ClashError(f"the device {body.name} is made known already; give it another token if it is lost")
+            raise ClashError("refused.device_known", name=body.name)
         made, token = store.add_device(entry.session, body.name, body.kind, body.place_id, body.by, entry.now_s)
         entry.came("device", made.id)
     return DeviceMade(device=device(shop, made.id), token=token)
@@ -175,5 +175,5 @@ def _hold_back(all_calls: dict[int, deque[float]], device_id: int) -> None:
     calls = all_calls.setdefault(device_id, deque(maxlen=CALLS_PER_MINUTE))
     now = time.monotonic()
     if len(calls) == CALLS_PER_MINUTE and now - calls[0] < 60:
-        raise FloodError(f"more than {CALLS_PER_MINUTE} calls a minute: gather readings, 2000 fit in one call")
+        raise FloodError("refused.too_many_calls", many=CALLS_PER_MINUTE)
     calls.append(now)

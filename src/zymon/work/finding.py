@@ -35,7 +35,7 @@ def tag(shop: Premises, wanted: str) -> TagFound:
                 salt_id=None,
             )  # fmt: skip
     if batch_id is None and salted is None:
-        raise NotFoundError(f"no piece carries the tag {wanted}")
+        raise NotFoundError("refused.no_such_tag", tag=wanted)
     if batch_id is None and salted is not None:
         batch_id = salted.batch_id
     in_salt = None if salted is None or salted.made_piece_id is not None else salted.id

@@ -149,7 +149,7 @@ def confirm(
         if entry.new:
             file = folder / token
             if not file.exists():
-                raise NotFoundError("this preview is gone; bring the file again")
+                raise NotFoundError("refused.preview_gone")
             data = file.read_bytes()
             staged = Staged.model_validate_json(file.with_suffix(".json").read_bytes())
             kept = latest[1] if latest is not None and latest[0] == token else None
@@ -167,12 +167,13 @@ def _bring_in(
 ) -> ImportReport:
     plan = _plan(session, found, staged, body.by, now_s)
     if found.measurements is not None and found.measurements.asks:
-        raise NeedsAnswerError("say first whether the temperatures are °C or °F")
+        raise NeedsAnswerError("refused.which_unit")
     if plan.error_count and not body.leave_out_faults:
-        many = "1 line is" if plan.error_count == 1 else f"{plan.error_count} lines are"
-        raise NeedsAnswerError(f"{many} faulty: mend the file, or say that they are left out")
+        raise NeedsAnswerError(
+            "refused.line_faulty" if plan.error_count == 1 else "refused.lines_faulty", lines=plan.error_count
+        )
     if plan.new == 0:
-        raise NeedsAnswerError("there is nothing new in this file")
+        raise NeedsAnswerError("refused.nothing_new")
     report = ImportReport(
         at_s=now_s,
         by=body.by,

@@ -175,7 +175,7 @@ def type_reading(shop: Premises, place_id: int, body: TypedIn) -> LogOut:
             at_s = entry.at(body.at)
             store.place(entry.session, place_id)
             if readings.stored_readings(entry.session, place_id, at_s, at_s):
-                raise OutOfRangeError("there is a reading of that second already: give another time")
+                raise OutOfRangeError("refused.reading_there")
             row = (at_s, body.temperature_c, body.rh_percent)
             readings.add_readings(entry.session, place_id, [row], readings.Source())
             entry.came("reading", at_s)
@@ -186,7 +186,7 @@ def strike_stretch(shop: Premises, place_id: int, body: StretchIn) -> LogOut:
     """Take a stretch of the log out of the count; forecasts and ledger read without it from now on."""
     low, high = int(body.from_at.timestamp()), int(body.to_at.timestamp())
     if high < low:
-        raise OutOfRangeError("the stretch ends before it begins")
+        raise OutOfRangeError("refused.stretch_backwards")
     with shop.recording(body, f"stretch of {place_id}", body.reason) as entry:
         if entry.new:
             made = readings.strike_readings(

@@ -25,11 +25,7 @@ __all__ = ["DoubtfulError", "Premises", "Recording", "moment"]
 
 
 class DoubtfulError(ZymonError, ValueError):
-    """An entry that is asked about before it counts."""
-
-    def __init__(self, question: Said) -> None:
-        super().__init__(question.code)
-        self.question = question
+    """An entry that is asked about before it counts; what it says is the question."""
 
 
 class Entry(Protocol):

@@ -14,8 +14,6 @@ export class ProblemError extends Error {
     readonly code: string,
     detail: string,
     readonly where: string | null = null,
-    /** What is asked, where an entry is asked about before it counts. */
-    readonly asked: Schema['SaidOut'] | null = null,
   ) {
     super(detail);
   }
@@ -40,13 +38,8 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
   if (answer.data !== undefined) return answer.data;
   const problem = answer.error as Partial<Problem> | undefined;
   if (problem?.detail) {
-    const asked = problem.said ?? null;
-    throw new ProblemError(
-      problem.code ?? 'error',
-      asked ? said(asked) : problem.detail,
-      problem.where ?? null,
-      asked,
-    );
+    const told = problem.said ? said(problem.said) : problem.detail;
+    throw new ProblemError(problem.code ?? 'error', told, problem.where ?? null);
   }
   throw new ProblemError('error', words.errors.unexpected(answer.response.status));
 }

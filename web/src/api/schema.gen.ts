@@ -5760,7 +5760,7 @@ export interface components {
         };
         /**
          * Problem
-         * @description What went wrong, in the words of the job; `where` names the field or line; `said`, what is asked, as a code.
+         * @description What went wrong, in the words of the job; `where` names the field or line; `said`, the same as a code.
          */
         Problem: {
             /** Code */
@@ -6885,8 +6885,7 @@ export interface components {
          * @description What is wrong at one field of the sheet.
          */
         SheetProblem: {
-            /** Text */
-            text: string;
+            said: components["schemas"]["SaidOut"];
             /** Where */
             where: string;
         };

@@ -1,5 +1,6 @@
 // Words of the ledger: hurdles, what settles them, what was done about them. Its sentences come with their codes.
 import { plural } from './plural';
+import { names } from './said';
 
 export const ledger = {
   title: 'What stands against it?',
@@ -29,28 +30,8 @@ export const ledger = {
   between: 'no stage noted',
   showOn: (name: string) => `Show ${name} on the line`,
   marks: 'warm stretches of the hurdle chosen, and what is not known',
-  names: {
-    cold_mix: 'cold at mixing',
-    salt: 'salt',
-    nitrite_in: 'nitrite going in',
-    nitrate_in: 'nitrate going in',
-    nitrite_lasts: 'how long nitrite lasts',
-    nitrite_left: 'nitrite left',
-    parasite: 'parasites',
-    cold_cure: 'cold while curing',
-    core_salt: 'salt in the core',
-    degree_hours: 'degree-hours to pH 5.3',
-    acid: 'acid, pH 5.3',
-    warmth: 'warmth after salting',
-    target_loss: 'at its target',
-    dry_enough: 'dry enough',
-    evenness: 'even and clean',
-    pathogens: 'laboratory: germs',
-    keeping: 'keeping',
-    discarded: 'thrown away',
-    held: 'on hold',
-  } as Record<string, string>,
-  states: { pass: 'passed', fail: 'failed', pending: 'pending', unknown: 'not known' },
+  names: names.hurdle ?? {},
+  states: names.state ?? {},
   nothingAgainst: 'nothing against it',
   passedWith: 'passed, with a caution',
   signedFor: 'signed for',

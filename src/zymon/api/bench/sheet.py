@@ -64,7 +64,7 @@ def scale(body: s.ScaleIn) -> SheetModel:
     """The sheet for another weight of meat: everything follows but fixed lines."""
     meat_g = sum(part.weight_g for part in body.sheet.parts)
     if not meat_g > 0:
-        raise OutOfRangeError("meat must be above 0 g: weigh the trimmed meat first")
+        raise OutOfRangeError("refused.no_meat")
     return body.sheet.scaled(body.meat_g / meat_g)
 
 

@@ -21,6 +21,7 @@ from ..formulation import (
     scale_needed,
     worst_rounding_error,
 )
+from ..say import Said, said
 
 # salted: an ingredient that brings common salt with it, garlic salt, a seasoned blend, something brined
 Role = Literal["spice", "sugar", "culture", "wine", "antioxidant", "salted", "other"]
@@ -82,7 +83,7 @@ class Problem:
     """What is wrong at one field, named as in the sheet: parts.0.weight_g, lines.2.amount, salt_percent."""
 
     where: str
-    text: str
+    said: Said
 
 
 @dataclass(frozen=True)
@@ -127,7 +128,7 @@ class _Faults:
         try:
             require(name, value, low, high, unit)
         except OutOfRangeError as error:
-            self.found.append(Problem(where, str(error)))
+            self.found.append(Problem(where, error.said))
             return False
         return True
 
@@ -145,14 +146,14 @@ def work(sheet: Sheet) -> Worked:
         if part.price_per_kg is not None:
             faults.ok(f"parts.{i}.price_per_kg", "price", part.price_per_kg, 0, MOST_PRICE, "a kg")
         if part.bought_g is not None and fine and part.bought_g < part.weight_g:
-            less = f"bought weight must be at least the trimmed {part.weight_g:g} g, got {part.bought_g:g}"
+            less = said("refused.bought_less", trimmed_g=part.weight_g, bought_g=part.bought_g)
             faults.found.append(Problem(f"parts.{i}.bought_g", less))
         if fine:
             good.append((i, part))
     meat_g = sum(part.weight_g for _, part in good)
     if meat_g <= 0:
         if not any(p.where.startswith("parts") for p in faults.found):
-            faults.found.append(Problem("parts.0.weight_g", "meat must be above 0 g: weigh the trimmed meat first"))
+            faults.found.append(Problem("parts.0.weight_g", said("refused.no_meat")))
         return Worked(0.0, 0.0, 0.0, (), None, tuple(faults.found))
     mixed = blend([Part(part.weight_g, part.fat_percent) for _, part in good])
     lines = [_line(f"meat-{i}", part.name, part.weight_g, "absolute", part.weight_g, meat_g) for i, part in good]
@@ -168,7 +169,7 @@ def work(sheet: Sheet) -> Worked:
         try:
             grams = line_grams(line.amount, line.basis, meat_g)
         except OutOfRangeError as error:
-            faults.found.append(Problem(f"lines.{i}.amount", str(error)))
+            faults.found.append(Problem(f"lines.{i}.amount", error.said))
             continue
         if line.price_per_kg is not None:
             faults.ok(f"lines.{i}.price_per_kg", "price", line.price_per_kg, 0, MOST_PRICE, "a kg")
@@ -199,7 +200,7 @@ def _salted(sheet: Sheet, meat_g: float, faults: _Faults) -> Formulation | None:
             sheet.salt_basis,
         )
     except OutOfRangeError as error:
-        faults.found.append(Problem("salt_percent", str(error)))
+        faults.found.append(Problem("salt_percent", error.said))
         return None
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..errors import OutOfRangeError, require
+from ..say import said
 from .sheet import CuringChoice, MeatPart, Sheet, WorkedLine, work
 
 State = Literal["to_weigh", "right", "under", "over"]
@@ -51,8 +52,7 @@ def things(sheet: Sheet, pours: Sequence[Pour], rescale: float = 1.0) -> tuple[T
     require("rescaling", rescale, 0.0, 100.0, "", open_low=True)
     worked = work(sheet)
     if worked.problems or worked.formulation is None:
-        first = worked.problems[0].text if worked.problems else "the sheet is not complete"
-        raise OutOfRangeError(f"the sheet cannot be weighed out yet: {first}")
+        raise OutOfRangeError(worked.problems[0].said if worked.problems else said("refused.not_complete"))
     total: dict[str, float] = {}
     for pour in pours:
         total[pour.key] = total.get(pour.key, 0.0) + pour.grams
@@ -88,10 +88,10 @@ def rescale_to(thing: Thing, rescale: float) -> float:
     Parameters: thing, weighed already; rescale [-] so far. Raises OutOfRangeError.
     """
     if not thing.weighed_g or thing.target_g <= 0:
-        raise OutOfRangeError(f"{thing.name} is not weighed yet: there is nothing to rescale to")
+        raise OutOfRangeError("refused.not_weighed_yet", thing=thing.name)
     factor = rescale * thing.weighed_g / thing.target_g
     if not 0.2 <= factor <= 5:
-        raise OutOfRangeError(f"{thing.weighed_g:g} g of {thing.name} is too far off to rescale to: look at the scale")
+        raise OutOfRangeError("refused.too_far_to_rescale", weighed_g=thing.weighed_g, thing=thing.name)
     return factor
 
 

@@ -79,9 +79,9 @@ class Piece:
             require("salt", self.salt_percent, 0.0, 15.0, "%")
         for w in self.weighings:
             if not (math.isfinite(w.gross_g) and w.gross_g > 0):
-                raise OutOfRangeError(f"weight must be above 0 g, got {w.gross_g:g}")
+                raise OutOfRangeError("refused.no_weight", gross_g=w.gross_g)
             if w.at_s < self.hung_at_s:
-                raise OutOfRangeError("weighed before it was hung")
+                raise OutOfRangeError("refused.weighed_before_hung_unnamed")
 
     @property
     def net_start_g(self) -> float:

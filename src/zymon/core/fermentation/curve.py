@@ -148,7 +148,7 @@ class Fermentation:
     def __post_init__(self) -> None:
         require("target pH", self.target_ph, 4.0, 6.0, "")
         if self.now_hour < 0:
-            raise OutOfRangeError("now lies before it was stuffed")
+            raise OutOfRangeError("refused.now_before_stuffed")
         for name, value, low, high, unit in (
             ("dextrose", self.dextrose_percent, 0.0, 5.0, "%"),
             ("salt", self.salt_percent, 0.0, 10.0, "%"),

@@ -89,14 +89,14 @@ class Bag:
         require("fat", self.fat_percent, 0.0, 80.0, "%")
         require("share under skin", self.skin_share, 0.0, 0.8, "")
         if not self.steps or self.steps[0].kind != "lay":
-            raise OutOfRangeError("say first how it was salted")
+            raise OutOfRangeError("refused.not_salted_yet")
         for step in self.steps:
             if step.kind == "lay":
                 require("salt", step.percent, 0.3, 12.0, "%")
             if step.kind == "soak":
                 require("soak", step.hours, 0.0, 96.0, "h", open_low=True)
         if any(b.at_s < a.at_s for a, b in zip(self.steps, self.steps[1:], strict=False)):
-            raise OutOfRangeError("something was done before the piece was put in salt: check the time")
+            raise OutOfRangeError("refused.before_in_salt")
 
     @property
     def in_s(self) -> float:

@@ -6,6 +6,7 @@ from zymon.core.bench import weighing
 from zymon.core.bench.consequences import consequences
 from zymon.core.bench.sheet import work
 from zymon.core.errors import OutOfRangeError
+from zymon.core.say import said
 from zymon.formats.labels import Paper, Tag, tags_pdf
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
@@ -61,7 +62,7 @@ def _begin(entry: Recording, body: m.WeighOutIn) -> int:
 def _thing(of: WeighOut, key: str) -> weighing.Thing:
     found = next((thing for thing in views.things_of(of) if thing.key == key), None)
     if found is None:
-        raise NotFoundError("this is not on the sheet being weighed out")
+        raise NotFoundError("refused.not_on_sheet")
     return found
 
 
@@ -77,13 +78,11 @@ def _pour(entry: Recording, of: WeighOut, body: m.EntryIn) -> None:
     thing = _thing(of, body.key)
     there_g = thing.weighed_g or 0.0
     if body.seen_g is not None and abs(there_g - body.seen_g) > SAME_G:
-        raise ChangedMeanwhileError(
-            f"there are {there_g:g} g of {thing.name} in the bowl already, weighed in elsewhere: look before you pour"
-        )
+        raise ChangedMeanwhileError("refused.poured_meanwhile", there_g=there_g, thing=thing.name)
     if there_g + body.grams < 0:
-        raise OutOfRangeError(f"only {there_g:g} g of {thing.name} is in the bowl")
+        raise OutOfRangeError("refused.only_in_the_bowl", there_g=there_g, thing=thing.name)
     if body.grams == 0:
-        raise OutOfRangeError("weight must not be 0 g")
+        raise OutOfRangeError("refused.not_zero")
     kind = views.lot_kind(body.key, SheetModel.model_validate_json(of.sheet))
     lot_id = None
     if body.lot:
@@ -150,14 +149,14 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
     found = views.things_of(of)
     missing = [thing.name for thing in found if thing.weighed_g is None]
     if missing:
-        raise OutOfRangeError(f"not weighed out yet: {', '.join(missing)}")
+        raise OutOfRangeError("refused.not_weighed_out", things=", ".join(missing))
     sheet = SheetModel.model_validate_json(of.sheet)
     poured = {thing.key: thing.weighed_g or 0.0 for thing in found}
     real = sheet.as_made(poured)
     worked = work(real.to_core())
     follows = consequences(real.to_core(), worked, sheet.plan.to_core(), profile(session, of.profile))
     if follows is None:
-        raise OutOfRangeError(worked.problems[0].text if worked.problems else "the sheet is not complete")
+        raise OutOfRangeError(worked.problems[0].said if worked.problems else said("refused.not_complete"))
     plan = sheet.plan
     new = store.NewMaking(
         code=body.code,
@@ -243,7 +242,7 @@ def tags(shop: Premises, batch_id: int, paper: Paper, base_url: str) -> tuple[by
             for p in of.pieces
         ]
         if not made:
-            raise NotFoundError("there is no piece to make a tag for yet")
+            raise NotFoundError("refused.no_tag_yet")
         owner = workshop(session)
         return tags_pdf(made, paper, owner.name if owner else "Zymon"), f"tags-{of.batch.code}.pdf"
 

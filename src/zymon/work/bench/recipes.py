@@ -50,7 +50,7 @@ def change(shop: Premises, recipe_id: int, body: s.VersionIn) -> s.RecipeOut:
 def _version(of: s.RecipeOut, number: int) -> s.VersionOut:
     found = next((v for v in of.versions if v.number == number), None)
     if found is None:
-        raise NotFoundError(f"{of.name} has no version {number}")
+        raise NotFoundError("refused.no_such_version", name=of.name, number=number)
     return found
 
 

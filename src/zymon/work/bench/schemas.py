@@ -14,7 +14,7 @@ from zymon.core.formulation import LineBasis
 from zymon.core.water import KeepClass
 from zymon.formats.recipe_file import Name, Note, SheetModel, Species
 
-from ..schemas import Grams, Reason, RecordIn, RowId
+from ..schemas import Grams, Reason, RecordIn, RowId, SaidOut
 
 ProfileId = Annotated[str, StringConstraints(pattern="^[a-z0-9_-]{1,20}$")]
 
@@ -94,7 +94,7 @@ class SheetProblem(BaseModel):
     """What is wrong at one field of the sheet."""
 
     where: str
-    text: str
+    said: SaidOut
 
 
 class LineOut(BaseModel):

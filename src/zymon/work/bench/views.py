@@ -24,7 +24,7 @@ from ..as_forecast import core_piece
 from ..hang.schemas import LifeOut
 from ..hang.views import life_out, scale_out
 from ..premises import moment
-from ..schemas import MadeOut
+from ..schemas import MadeOut, SaidOut
 from . import making_schemas as m
 from . import schemas as s
 
@@ -41,7 +41,7 @@ def worked_out(sheet: SheetModel, profile: LimitProfile) -> s.WorkedOut:
         fat_percent=worked.fat_percent,
         total_g=worked.total_g,
         lines=[s.LineOut(**asdict(line)) for line in worked.lines],
-        problems=[s.SheetProblem(**asdict(problem)) for problem in worked.problems],
+        problems=[s.SheetProblem(where=p.where, said=SaidOut.model_validate(p.said)) for p in worked.problems],
         consequences=None if found is None else s.ConsequencesOut.model_validate(asdict(found)),
     )
 

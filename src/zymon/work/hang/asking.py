@@ -66,5 +66,5 @@ def inside_at(shop: Premises, piece_id: int, at: datetime | None, rest_c: float)
         down_s = store.taken_down_at(of)
     at_s = float(shop.now_s) if at is None else at.timestamp()
     if at_s < of.hung_s:
-        raise OutOfRangeError("before it was hung there is nothing to show")
+        raise OutOfRangeError("refused.before_hung")
     return views.inside_at_out(fit, index, at_s if down_s is None else min(at_s, float(down_s)), rest_c)

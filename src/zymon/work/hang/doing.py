@@ -217,7 +217,7 @@ def strike_slice(shop: Premises, cut_id: int, body: StrikeIn) -> s.PieceOut:
 def correct(shop: Premises, piece_id: int, body: e.CorrectionIn) -> s.PieceOut:
     """Correct what was declared of a piece; the wrong value stays on record with the reason."""
     if (body.field == "casing") != isinstance(body.value, str):
-        raise OutOfRangeError("a casing is one of those in the list; a measure is a number")
+        raise OutOfRangeError("refused.not_of_the_list")
     with shop.recording(body, f"correct {piece_id} {body.field}", body.reason) as entry:
         if entry.new:
             of = store.piece(entry.session, piece_id)
@@ -263,13 +263,13 @@ def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None)
 
 def _state(body: e.BecomeIn, stands: list[Said]) -> store.NewState:
     if body.kind == "resting" and body.how not in BAGS:
-        raise OutOfRangeError("say how it rests: vacuum bag, paper, or none")
+        raise OutOfRangeError("refused.how_it_rests")
     if body.kind == "gone" and body.how not in WENT:
-        raise OutOfRangeError("say where it went: eaten, given, sold or thrown away")
+        raise OutOfRangeError("refused.where_it_went")
     if body.kind not in ("resting", "gone") and body.how:
-        raise OutOfRangeError("only what rests has a bag, only what is gone went somewhere")
+        raise OutOfRangeError("refused.how_of_others")
     if body.how == "discarded" and not body.note:
-        raise OutOfRangeError("say why it is thrown away")
+        raise OutOfRangeError("refused.why_thrown_away")
     codes = [{"code": x.code, "values": dict(x.values)} for x in stands]
     return store.NewState(body.kind, body.how, body.place_id, body.note, orjson.dumps(codes).decode() if codes else "")
 
@@ -277,7 +277,7 @@ def _state(body: e.BecomeIn, stands: list[Said]) -> store.NewState:
 def take_down(shop: Premises, piece_id: int, body: e.TakeDownIn) -> s.PieceOut:
     """Take a piece off its hook with its weight, or said not to be weighed; what stands against it is kept."""
     if body.gross_g is None and not body.not_weighed:
-        raise OutOfRangeError("weigh it, or say that it was not weighed")
+        raise OutOfRangeError("refused.weigh_or_say")
     with shop.recording(body, f"take down {piece_id}") as entry:
         if entry.new:
             of = store.piece(entry.session, piece_id)
@@ -299,7 +299,7 @@ def become(shop: Premises, piece_id: int, body: e.BecomeIn) -> s.PieceOut:
         if entry.new:
             of = store.piece(entry.session, piece_id)
             if store.hanging_now(of) is not None:
-                raise OutOfRangeError(f"{of.tag} hangs: take it down first")
+                raise OutOfRangeError("refused.take_down_first", tag=of.tag)
             at_s = entry.at(body.at)
             store.become(entry.session, of, _state(body, []), at_s, body.by, entry.now_s)
             entry.came("state", of.states[-1].id)

@@ -99,9 +99,9 @@ def _advice(shop: Premises, session: Session, piece_id: int, events: list[HangEv
 def note(shop: Premises, body: HangEventIn) -> AtTheHook:
     """Note something seen or done; the answer is of the first piece."""
     if body.kind == "inspect" and body.found is None:
-        raise OutOfRangeError("tap what you felt, smelled or saw")
+        raise OutOfRangeError("refused.tap_something")
     if body.kind == "hold" and not body.note:
-        raise OutOfRangeError("say why it is held")
+        raise OutOfRangeError("refused.why_held")
     with shop.recording(body, f"hook {body.kind} {min(body.pieces)}") as entry:
         if entry.new:
             at_s = entry.at(body.at)

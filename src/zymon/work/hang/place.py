@@ -221,9 +221,7 @@ def facts(shop: Premises, place_id: int, days: int = 30) -> FactsOut:
 def test_sensor(shop: Premises, place_id: int, body: SensorTestIn) -> FactsOut:
     """Note a sensor's test; the log stays as it is, what is worked out from it is corrected."""
     if abs(body.true_rh_percent - body.shown_rh_percent) > store.MOST_OFFSET:
-        raise OutOfRangeError(
-            f"a sensor that is off by more than {store.MOST_OFFSET:g} points is broken: replace it, or test it again"
-        )
+        raise OutOfRangeError("refused.sensor_broken", points=store.MOST_OFFSET)
     with shop.recording(body, f"sensor test {place_id}") as entry:
         if entry.new:
             place(entry.session, place_id)

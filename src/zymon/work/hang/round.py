@@ -11,6 +11,7 @@ from zymon.store import weighings
 from zymon.store.database import Session
 from zymon.store.models import Piece, Weighing
 from zymon.store.places import ClashError, NotFoundError, place
+from zymon.words import told
 
 from ..as_forecast import core_piece
 from ..places import ready_out
@@ -83,17 +84,15 @@ def _store(
         of = store.piece(session, entry.piece_id)
         if at_s > now_s + CLOCK_AHEAD_S:
             hours = (at_s - now_s) / 3600
-            raise OutOfRangeError(
-                f"the clock of the tablet is {hours:.1f} h ahead: set it, and enter this weight again"
-            )
+            raise OutOfRangeError("refused.clock_ahead", hours=round(hours, 1))
         gone = store.taken_down_at(of)
         if gone is not None and at_s > gone:
-            raise ClashError(f"{of.tag} was taken down before it was weighed")
+            raise ClashError("refused.down_before_weighed", tag=of.tag)
         twice = _twice(of, at_s)
         new = weighings.NewWeighing(entry.gross_g, at_s, "round", entry.confirmed, entry.uid)
         made = weighings.add_weighing(session, of, new, by, now_s)
     except (OutOfRangeError, NotFoundError, ClashError) as error:
-        return "refused", str(error), None
+        return "refused", told(error), None
     if twice is None:
         return "stored", f"the clock of the tablet was {off_s / 3600:+.1f} h off: allowed for" if off_s else "", made.id
     said = f"{twice.by} weighed it at the same time: {twice.gross_g:g} g"

@@ -37,7 +37,7 @@ def batch_file(shop: Premises, code: str) -> BatchFile:
     with shop.db.reading() as session:
         of = bench.batch_of_code(session, code)
         if of is None:
-            raise NotFoundError(f"there is no batch {code}")
+            raise NotFoundError("refused.no_such_batch", code=code)
         return file_of(batch_of(session, shop.dates, of.id, shop.now_s))
 
 
@@ -66,9 +66,9 @@ def sign(shop: Premises, batch_id: int, body: s.SignIn) -> s.LedgerOut:
             released = of is not None and of.was_fail is not None and of.state == "pass"
             if of is None or (of.state != "unknown" and not released):
                 is_now = "not on the ledger" if of is None else of.state
-                raise ClashError(f"only an unknown can be signed for; this one is {is_now}")
+                raise ClashError("refused.only_unknown_signed", is_now=is_now)
             if of.state == "unknown" and not of.signable:
-                raise ClashError("nobody may sign for this: only an entry settles it")
+                raise ClashError("refused.nobody_signs")
             made = HurdleSignature(
                 batch_id=batch_id, hurdle=body.hurdle, reason=body.reason, by=body.by, at_s=entry.at(body.at)
             )
@@ -83,10 +83,10 @@ def _refuse_empty_signature(shop: Premises, entry: Recording, batch_id: int, hur
     if now.signed is not None:
         return
     if now.was_fail is not None:
-        raise ClashError(f"{now.was_fail.by} corrected it: somebody else has to look at it and sign")
+        raise ClashError("refused.signed_by_other", by=now.was_fail.by)
     if now.asks_look_of:
-        raise ClashError("feel it first: note that rim and core are firm and that it smells clean, piece by piece")
-    raise ClashError("what is unknown came after that moment: look at it as it is now")
+        raise ClashError("refused.feel_first")
+    raise ClashError("refused.came_after")
 
 
 def laboratory(shop: Premises, batch_id: int, body: s.LabIn) -> s.LedgerOut:
@@ -103,13 +103,15 @@ def laboratory(shop: Premises, batch_id: int, body: s.LabIn) -> s.LedgerOut:
 
 def _refuse_value(body: s.LabIn) -> None:
     if body.unit not in UNITS[body.what]:
-        raise OutOfRangeError(f"{body.what.replace('_', ' ')} is told in {' or '.join(UNITS[body.what]) or 'a number'}")
+        units = UNITS[body.what]
+        raise OutOfRangeError(
+            "refused.unit" if any(units) else "refused.no_unit", laboratory=body.what, units=", ".join(units)
+        )
     if not allowed(body.what, body.value, body.unit):
         low, high = SPANS[body.what]
-        span = (
-            "0 (not found) or 1 (found)" if body.unit == "in 25 g" or (high == 1 and low == 0) else f"{low:g}–{high:g}"
-        )
-        raise OutOfRangeError(f"{body.what.replace('_', ' ')} must be {span}, got {body.value:g}")
+        if body.unit == "in 25 g" or (high == 1 and low == 0):
+            raise OutOfRangeError("refused.found_or_not", laboratory=body.what, value=body.value)
+        raise OutOfRangeError("refused.laboratory_span", laboratory=body.what, low=low, high=high, value=body.value)
 
 
 def strike_laboratory(shop: Premises, result_id: int, body: StrikeIn) -> s.LedgerOut:
@@ -149,7 +151,7 @@ def parasites(shop: Premises, batch_id: int, body: s.ParasiteIn) -> s.LedgerOut:
 def went_in(shop: Premises, batch_id: int, body: s.WentInIn) -> s.LedgerOut:
     """Say what went into meat that never lay on the Bench: animal, fat, salt, curing salt."""
     if body.curing == "weighed" and body.curing_salt is None:
-        raise OutOfRangeError("say how much curing salt went in, and what is in it")
+        raise OutOfRangeError("refused.curing_salt_amount")
     with shop.recording(body, f"went in {batch_id}") as entry:
         if entry.new:
             bench.batch(entry.session, batch_id)
@@ -234,7 +236,7 @@ def add_limits(shop: Premises, body: s.LimitProfileNew) -> s.LimitProfileIn:
     data: dict[str, Any] = {**body.model_dump(exclude={"by"}), "made_by": body.by}
     steps = data["degree_hours"]["steps"]
     if any(row["below"] is None and row["up_to"] is None for row in steps[:-1]) or steps[-1]["below"] is not None:
-        raise OutOfRangeError("each allowance but the last needs a temperature it holds to, and the last has none")
+        raise OutOfRangeError("refused.allowance_order")
     with shop.changing(body.by) as session:
         made = evidence.add_profile(session, data, body.by, shop.now_s)
     return s.LimitProfileIn.model_validate(asdict(made))

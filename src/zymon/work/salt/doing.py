@@ -23,10 +23,10 @@ from .bags import bag_of, colds_for
 
 WEIGHED = ("weigh", "out", "trim")
 WITH_VALUE = {
-    "soak": "for how many hours?",
-    "weigh": "what does it weigh?",
-    "out": "what does it weigh?",
-    "trim": "what is left of it?",
+    "soak": "refused.how_many_hours",
+    "weigh": "refused.what_weighs",
+    "out": "refused.what_weighs",
+    "trim": "refused.what_is_left",
 }
 
 
@@ -78,14 +78,14 @@ def _making(session: Session, body: s.PutInIn, at_s: int) -> Making:
     if body.batch_id is not None:
         making = bench.making(session, body.batch_id)
         if SheetModel.model_validate_json(making.sheet).plan.salting == "in_the_mince":
-            raise OutOfRangeError("this batch is minced: its salt is in it already")
+            raise OutOfRangeError("refused.salt_in_mince")
         return making
     if body.quick is None:
-        raise OutOfRangeError("which batch is it? Pick one of the Bench, or say what it is")
+        raise OutOfRangeError("refused.which_batch")
     quick = body.quick
     family = next((f for f in FAMILIES if f.id == quick.family and not f.minced), None)
     if family is None:
-        raise NotFoundError("there are no such goods to salt whole")
+        raise NotFoundError("refused.no_such_goods")
     weights_g = [m.raw_g for m in body.muscles]
     across_mm = body.muscles[0].across_mm
     said_of = _said_of_salt(quick)
@@ -110,7 +110,7 @@ def _said_of_salt(quick: s.QuickBatch) -> SaidOfSalt:
     """What was said of the salt; a curing salt that nobody weighed is in it, in an amount that is not known."""
     if quick.curing == "weighed":
         if quick.curing_salt is None:
-            raise OutOfRangeError("say which curing salt went in, and how much of it")
+            raise OutOfRangeError("refused.which_curing_salt")
         return SaidOfSalt(SheetCuring(**quick.curing_salt.model_dump()), True, quick.dose_known)
     return SaidOfSalt(None, quick.curing == "none", quick.dose_known)
 
@@ -127,15 +127,15 @@ def note(shop: Premises, body: s.NoteIn) -> s.SaltOut:
 
 def _note_one(entry: Recording, of: SaltPiece, body: s.NoteIn, at_s: int) -> None:
     if body.kind in WITH_VALUE and body.value is None:
-        raise OutOfRangeError(f"{of.tag}: {WITH_VALUE[body.kind]}")
+        raise OutOfRangeError(WITH_VALUE[body.kind], tag=of.tag)
     if body.kind in (*WEIGHED, "soak", "coat") and body.value is not None and body.value <= 0:
-        raise OutOfRangeError(f"{of.tag}: must be above 0, got {body.value:g}")
+        raise OutOfRangeError("refused.value_not_above", tag=of.tag, value=body.value)
     if body.kind == "drain" and body.value is not None and body.value < 0:
-        raise OutOfRangeError(f"{of.tag}: must be 0 or more, got {body.value:g}")
+        raise OutOfRangeError("refused.value_below", tag=of.tag, value=body.value)
     if body.kind == "way" and (body.way is None or body.percent is None):
-        raise OutOfRangeError("say how it is salted from now on, and with how much salt")
+        raise OutOfRangeError("refused.how_salted_on")
     if body.kind == "discard" and not body.note:
-        raise OutOfRangeError("say why it is thrown away")
+        raise OutOfRangeError("refused.why_thrown_away")
     to_place = body.place_id or (store.stays(of)[-1][0].id if body.kind == "move" else None)
     if to_place is not None:
         place(entry.session, to_place)

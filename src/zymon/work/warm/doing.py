@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zymon.core.errors import OutOfRangeError
+from zymon.core.errors import OutOfRangeError, require
 from zymon.core.fermentation.forecast import forecast_fermentation
 from zymon.core.fermentation.meter import STORED_PH, WARM_SAMPLE_C, ask_about_ph
 from zymon.core.say import said
@@ -24,7 +24,7 @@ from . import views
 def _stage(session: Session, batch_id: int) -> WarmStage:
     found = store.stage(session, batch_id)
     if found is None:
-        raise NotFoundError("nobody said when this batch was stuffed and where it is warm")
+        raise NotFoundError("refused.not_in_the_warm")
     return found
 
 
@@ -57,8 +57,7 @@ def _read(entry: Recording, batch_id: int, body: s.ReadingIn) -> None:
     low, high = (float(np.interp(hour, made.curve_hours, c)) for c in (made.curve_p10, made.curve_p90))
     question = ask_about_ph(body.ph, low, high)
     entry.ask(question)
-    if not STORED_PH[0] <= body.ph <= STORED_PH[1]:
-        raise OutOfRangeError(f"pH must be between {STORED_PH[0]:g} and {STORED_PH[1]:g}, got {body.ph:g}")
+    require("pH", body.ph, *STORED_PH, "")
     reading = PhReading(
         uid=body.uid, batch_id=batch_id, at_s=at_s, ph=body.ph, sample_c=body.sample_c, meter_id=body.meter_id,
         confirmed=question is not None, by=body.by, entered_s=entry.now_s,
@@ -79,7 +78,7 @@ def strike_reading(shop: Premises, reading_id: int, body: StrikeIn) -> s.WarmDet
 def note(shop: Premises, batch_id: int, body: s.EventIn) -> s.WarmOut:
     """Note something done: mould, vinegar, spray, cooled, to the hook, thrown away."""
     if body.kind == "discard" and not body.note:
-        raise OutOfRangeError("say why it is thrown away")
+        raise OutOfRangeError("refused.why_thrown_away")
     with shop.recording(body, f"warm {body.kind} {batch_id}") as entry:
         if entry.new:
             bench.making(entry.session, batch_id)

@@ -145,7 +145,7 @@ def detail(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) -> 
 def _detail(session: Session, batch_id: int, now_s: int, came: list[MadeOut]) -> s.WarmDetail:
     stage = store.stage(session, batch_id)
     if stage is None:
-        raise NotFoundError("nobody said when this batch was stuffed and where it is warm")
+        raise NotFoundError("refused.not_in_the_warm")
     of = store.warm_batch(session, stage, now_s)
     made = forecast_of(session, of)
     origin = stage.stuffed_s

@@ -1,6 +1,7 @@
 // The sheet on the desk: what is typed, worked out by the server at every keystroke, and kept in this browser.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
+import { said } from '../../words/said';
 
 export type Sheet = Schema['SheetModel'];
 export type Line = Sheet['lines'] extends (infer L)[] | undefined ? L : never;
@@ -81,7 +82,7 @@ export class Desk {
   private asked = 0;
 
   readonly faults = $derived<Record<string, string>>(
-    Object.fromEntries((this.worked?.problems ?? []).map((found) => [found.where, found.text])),
+    Object.fromEntries((this.worked?.problems ?? []).map((found) => [found.where, said(found.said)])),
   );
   readonly grams = $derived<Record<string, Schema['LineOut']>>(
     Object.fromEntries((this.worked?.lines ?? []).map((line) => [line.key, line])),

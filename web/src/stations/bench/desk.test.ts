@@ -114,7 +114,15 @@ describe('the sheet on the desk', () => {
   });
 
   it('names faults by their field', async () => {
-    const problems = [{ where: 'salt_percent', text: 'salt must be between 0 and 15 %, got 100' }];
+    const problems = [
+      {
+        where: 'salt_percent',
+        said: {
+          code: 'refused.not_between',
+          values: { what: 'salt', low: 0, high: 15, value: 100, unit: ' %' },
+        },
+      },
+    ];
     server.on('/api/bench/work', { body: { ...WORKED, problems } });
     const made = await desk();
     expect(made.faults['salt_percent']).toContain('got 100');

@@ -59,7 +59,13 @@
   {#if changed}
     <p role="status">{say.changed(changed.length)}</p>
     {#each changed as one (one.name)}
-      <p>{say.stoodNow(say.names[one.name] ?? one.name, say.states[one.was], say.states[one.now])}</p>
+      <p>
+        {say.stoodNow(
+          say.names[one.name] ?? one.name,
+          say.states[one.was] ?? one.was,
+          say.states[one.now] ?? one.now,
+        )}
+      </p>
     {/each}
   {/if}
 </section>
