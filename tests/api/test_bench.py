@@ -185,7 +185,7 @@ def test_minced_goods_without_nitrite_carry_a_hold_that_wants_a_legal_basis(clie
     bare = copy.deepcopy(sheet_body())
     bare["curing"] = None
     said = work(client, bare)["consequences"]["cautions"]
-    assert any(c["hold"] and "No nitrite in minced goods" in c["text"] for c in said)
+    assert any(c["hold"] and "No nitrite in minced goods" in support.words(c["says"]) for c in said)
     batch = made(client, bare, "J-02")
     (hold,) = batch["holds"]
     assert client.get("/api/bench").json()["batches"][0]["held"]

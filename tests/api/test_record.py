@@ -429,11 +429,11 @@ def test_a_round_allows_for_the_tablets_clock(client: TestClient, line: dict[str
     }
     body = {"entries": [entry], "sent_at": iso(NOW + ahead), **BY}
     (answer,) = client.post("/api/round", json=body).json()["answers"]
-    assert (answer["outcome"], "+5.0 h off" in answer["text"]) == ("stored", True)
+    assert (answer["outcome"], "5 h off" in words(answer["says"])) == ("stored", True)
     (stored,) = look(client, line["piece"])["weighings"]
     assert datetime.fromisoformat(stored["at"]).timestamp() == NOW - 60
     (refused,) = client.post("/api/round", json={"entries": [{**entry, "uid": "tablet-2"}], **BY}).json()["answers"]
-    assert (refused["outcome"], "clock of the tablet" in refused["text"]) == ("refused", True)
+    assert (refused["outcome"], "clock of the tablet" in words(refused["says"])) == ("refused", True)
 
 
 def test_what_a_correction_or_a_taking_back_changed_is_told_to_the_last_digit_and_with_its_reason(

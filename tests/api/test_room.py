@@ -83,7 +83,7 @@ def test_a_fast_piece_is_told_from_a_dry_room_and_each_mend_has_its_price(
     well, fast = (client.get(f"/api/pieces/{cards[i]['id']}/mending").json()["mending"] for i in (0, 2))
     assert well is None
     assert (fast["trouble"], fast["place_wide"]) == ("too_fast", False)
-    assert any("it is this piece or its hook" in said for said in fast["evidence"])
+    assert any("it is this piece or its hook" in words(said) for said in fast["evidence"])
     mends = {m["way"]: m for m in fast["mends"]}
     assert {"humidity", "air", "wrap"} <= set(mends)
     assert all(m["days_later"] > 0 and m["ring_index"] < fast["ring_index"] for m in mends.values())

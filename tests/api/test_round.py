@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 from fastapi.testclient import TestClient
 
-from support import NOW, Clock, piece_body
+from support import NOW, Clock, piece_body, words
 
 DAY = 86_400
 
@@ -44,8 +44,8 @@ def test_a_round_says_what_to_weigh_and_counts_everything_once(client: TestClien
     assert (again[0]["outcome"], again[0]["loss_percent"] > 5) == ("same", True)
     twice = enter(client, "Bo", ("uid-3", first["id"], 743), ("uid-4", second["id"], 690), ("uid-5", third["id"], 9))
     assert [a["outcome"] for a in twice] == ["again", "conflict", "refused"]
-    assert twice[1]["text"] == "Ida weighed it at the same time: 744 g"
-    assert "no more than the tare" in twice[2]["text"]
+    assert words(twice[1]["says"]) == "Ida weighed it at the same time: 744 g"
+    assert "no more than the tare" in words(twice[2]["says"])
     weighings = client.get(f"/api/pieces/{second['id']}").json()["weighings"]
     assert sorted(w["gross_g"] for w in weighings) == [690, 744]  # nothing is lost; which is right is looked at
 
@@ -59,4 +59,4 @@ def test_a_weight_for_a_piece_that_was_cut_is_refused_alone(client: TestClient, 
     clock.now = NOW
     answers = enter(client, "Ida", ("uid-1", first["id"], 740), ("uid-2", second["id"], 741), ("uid-3", 999, 500))
     assert [a["outcome"] for a in answers] == ["refused", "stored", "refused"]
-    assert answers[0]["text"] == "J-14-01 was taken down before it was weighed"
+    assert words(answers[0]["says"]) == "J-14-01 was taken down before it was weighed"

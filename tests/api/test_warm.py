@@ -135,8 +135,8 @@ def test_a_stalled_one_is_over_its_allowance_and_goes(
         assert read(client, batch, ph, at=iso(start + hour * HOUR), sure=True).status_code == 201
     card = client.get(f"/api/warm/{batch}").json()["card"]
     assert card["state"] == "over_allowance"
-    assert "culture dead" in card["causes"][0]
-    assert "hold it" in card["possible"][0]
+    assert "culture dead" in words(card["causes"][0])
+    assert "hold it" in words(card["possible"][0])
     assert hurdle(client, batch, "degree_hours")["state"] == "fail"
     signed = client.post(
         f"/api/batches/{batch}/signatures", json={"hurdle": "degree_hours", "reason": "smells fine", **BY}
@@ -190,7 +190,7 @@ def test_meters_mark_their_readings(client: TestClient, clock: Clock, box: int) 
     batch, _ = begin(client, box, clock.now)
     clock.now += 15 * HOUR
     meter = client.post("/api/warm/meters", json={"name": "Spear", "slope_percent": 88, **BY}).json()[0]
-    assert "slope 88 %" in meter["warnings"][0]
+    assert "slope 88 %" in words(meter["warnings"][0])
     assert read(client, batch, 5.55, meter_id=meter["id"]).status_code == 201
     other = client.post("/api/warm/meters", json={"name": "Bench meter", "slope_percent": 98, **BY}).json()[0]
     found = read(client, batch, 5.40, meter_id=other["id"], at=iso(clock.now - 1800)).json()

@@ -13,6 +13,7 @@ from zymon.core.bench.families import CURING_SALTS, FAMILIES, SCHOOLS, family
 from zymon.core.bench.sheet import CuringChoice, Line, MeatPart, Sheet, scaled, work
 from zymon.core.bench.weighing import Pour, as_made, rescale_to, things
 from zymon.limits import shipped
+from zymon.words import sentence
 
 US, EU = shipped()["us"], shipped()["eu"]
 SHEET = Sheet(
@@ -110,7 +111,7 @@ def test_drying_on_lowers_water_activity_and_hardens() -> None:
     ],
 )
 def test_cautions_stand_where_they_belong(sheet: Sheet, plan: Plan, words: str, hold: bool) -> None:
-    said = [c for c in follow(sheet, plan).cautions if words in c.text]
+    said = [c for c in follow(sheet, plan).cautions if words in sentence(c.says)]
     assert [c.hold for c in said] == [hold]
 
 

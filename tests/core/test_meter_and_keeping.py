@@ -27,12 +27,16 @@ from zymon.words import sentence
 
 
 def test_a_meter_out_of_slope_or_date_is_said() -> None:
-    good = [Calibration(0.0, 98.0)]
-    assert meter_warnings(good, 6.0) == ()
-    assert meter_warnings(good, 40.0) == ("not calibrated on the day",)
-    assert meter_warnings(good, 24 * 35.0) == ("calibrated 35 days ago",)
-    assert "slope 104 %" in meter_warnings([Calibration(0.0, 104.0)], 1.0)[0]
-    assert meter_warnings([Calibration(5.0, 98.0)], 1.0) == ("never calibrated: with two buffers first",)
+    def told_of(calibrated: Calibration, hour: float) -> list[str]:
+        return [sentence(warning) for warning in meter_warnings([calibrated], hour)]
+
+    good = Calibration(0.0, 98.0)
+    assert told_of(good, 6.0) == told_of(good, 24.0) == []
+    assert told_of(good, 24.1) == told_of(good, 24 * 30.0) == ["not calibrated on the day"]
+    assert told_of(good, 24 * 30.5 + 1) == ["calibrated 31 days ago"]
+    for slope, out in ((91.9, True), (92.0, False), (102.0, False), (102.1, True)):
+        assert any("% is good" in text for text in told_of(Calibration(0.0, slope), 1.0)) == out
+    assert told_of(Calibration(5.0, 98.0), 1.0) == ["never calibrated: with two buffers first"]
 
 
 def test_repeats_count_as_their_median_and_meters_may_disagree() -> None:

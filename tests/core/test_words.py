@@ -40,7 +40,7 @@ def written() -> tuple[set[str], set[str]]:
 def test_every_code_that_is_written_somewhere_has_its_sentence_and_every_sentence_is_used() -> None:
     whole, composed = written()
     used = {text for text in whole if CODE.match(text) and text.split(".")[0] in FAMILIES}
-    assert used - SENTENCES.keys() - {"today.air"} == set()  # the beginning of others
+    assert used - SENTENCES.keys() - {"today.air", "round.ics"} == set()  # the beginning of others; a file
     composed.add(r"today\.air_\w+")
     left = {code for code in SENTENCES if code not in used and not any(re.fullmatch(p, code) for p in composed)}
     assert left == set()

@@ -11,6 +11,7 @@ from zymon.store.database import Database
 
 OLD = DATA / "workshops" / "revision_0008.db"
 NINTH = DATA / "workshops" / "revision_0009.db"
+TENTH = DATA / "workshops" / "revision_0010.db"
 RENAMED = {("weighing", "confirmed"): "kept"}
 MOVED = {("making", "profile")}  # it stands with the batch
 TOLD_ANEW = {
@@ -46,7 +47,18 @@ def ninth(tmp_path_factory: pytest.TempPathFactory) -> tuple[dict, dict]:
     return brought_up(NINTH, tmp_path_factory.mktemp("ninth"))
 
 
-@pytest.mark.parametrize("workshop", ["both", "ninth"])
+@pytest.fixture(scope="module")
+def tenth(tmp_path_factory: pytest.TempPathFactory) -> tuple[dict, dict]:
+    return brought_up(TENTH, tmp_path_factory.mktemp("tenth"))
+
+
+def test_a_hold_of_before_keeps_its_words_and_has_no_code(tenth: tuple[dict, dict]) -> None:
+    before, after = tenth
+    assert len(before["hold"]) == 2
+    assert all(hold["says"] is None and "nitrite" in hold["text"] for hold in after["hold"])
+
+
+@pytest.mark.parametrize("workshop", ["both", "ninth", "tenth"])
 def test_no_row_and_no_value_is_lost(workshop: str, request: pytest.FixtureRequest) -> None:
     before, after = request.getfixturevalue(workshop)
     lost = []

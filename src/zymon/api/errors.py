@@ -20,7 +20,7 @@ from zymon.words import told
 from zymon.work.devices import FloodError
 from zymon.work.imports import NeedsAnswerError
 from zymon.work.premises import DoubtfulError
-from zymon.work.schemas import SaidOut
+from zymon.work.schemas import SaidOut, said_out
 
 
 class Problem(BaseModel):
@@ -69,7 +69,7 @@ _FIELDS = {
 
 
 def _body(code: str, detail: str, where: str | None = None, said: Said | None = None) -> dict[str, Any]:
-    asked = None if said is None else SaidOut.model_validate(said)
+    asked = None if said is None else said_out(said)
     return Problem(code=code, detail=detail, where=where, said=asked).model_dump()
 
 

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from .say import Said, said
+
 Feel = Literal["soft", "yielding", "firm", "hard"]
 CoreFeel = Literal["wet", "soft", "yielding", "firm", "hard"]
 Smell = Literal["clean", "sour", "off"]
@@ -49,8 +51,8 @@ class Advice:
     """What to do, why, and the evidence in this piece's own records."""
 
     act: Act
-    what: str
-    because: str
+    what: Said
+    because: Said | None = None
 
 
 def advise(found: Found, evidence: Evidence) -> list[Advice]:
@@ -62,19 +64,17 @@ def advise(found: Found, evidence: Evidence) -> list[Advice]:
     >>> advise(Found(mould="black", mould_how="wet"), Evidence(20, 0.1, 40, 12))[0].act
     'hold'
     """
-    said = [*_rot(found), *_mould(found, evidence), *_ring(found, evidence), *_skin(found, evidence)]
-    if not said:
-        said = [Advice("nothing", "all well: hang it back", "")]
-    return sorted(said, key=lambda a: -_RANK.index(a.act))
+    all_said = [*_rot(found), *_mould(found, evidence), *_ring(found, evidence), *_skin(found, evidence)]
+    if not all_said:
+        all_said = [Advice("nothing", said("advice.all_well"))]
+    return sorted(all_said, key=lambda a: -_RANK.index(a.act))
 
 
 def _rot(found: Found) -> list[Advice]:
     if found.smell == "off":
-        return [
-            Advice("discard", "do not taste; discard it, and look at its mates", "a foul smell is no fault to mend")
-        ]
+        return [Advice("discard", said("advice.discard_foul"), said("because.foul"))]
     if found.smell == "sour":
-        return [Advice("watch", "smell again tomorrow", "sour may be the culture, or the begin of rot")]
+        return [Advice("watch", said("advice.smell_again"), said("because.sour"))]
     return []
 
 
@@ -82,16 +82,15 @@ def _mould(found: Found, evidence: Evidence) -> list[Advice]:
     if found.mould in (None, "none"):
         return []
     if found.mould == "white" and found.mould_how in (None, "dry"):
-        return [Advice("nothing", "leave the mould: white and dry is good", "")]
+        return [Advice("nothing", said("advice.leave_mould"))]
     damp = (
-        f"{evidence.damp_hours:.0f} h over {DAMP_RH:g} % in the last days"
+        said("because.damp_hours", hours=round(evidence.damp_hours), rh_percent=DAMP_RH)
         if evidence.damp_hours > MANY_DAMP_HOURS
-        else ""
+        else None
     )
-    what = "wipe with vinegar, dry the air, keep pieces apart, look again in two days"
     if found.mould in ("black", "pink") or found.mould_how == "wet":
-        return [Advice("hold", f"hold it; {what}; discard it in doubt", damp or f"{found.mould} mould is not noble")]
-    return [Advice("mend", what, damp or "still air, touching pieces, or damp")]
+        return [Advice("hold", said("advice.hold_mould"), damp or said(f"because.mould_{found.mould}"))]
+    return [Advice("mend", said("advice.wipe_mould"), damp or said("because.still_air"))]
 
 
 def _ring(found: Found, evidence: Evidence) -> list[Advice]:
@@ -99,38 +98,31 @@ def _ring(found: Found, evidence: Evidence) -> list[Advice]:
     hard_soft = found.firm_rim == "hard" and soft
     if not hard_soft:
         if soft and evidence.loss_percent >= BIG_LOSS_PERCENT:
-            return [
-                Advice(
-                    "hold",
-                    "hold it, do not taste; cut one of the batch to see",
-                    f"soft inside after {evidence.loss_percent:.0f} % of loss: a dry ring, or a poor bind",
-                )
-            ]
+            late = said("because.soft_late", loss_percent=round(evidence.loss_percent))
+            return [Advice("hold", said("advice.cut_one"), late)]
         return []
     because = (
-        f"its pace was over the safe one (ring risk {100 * evidence.ring_risk:.0f} %)"
+        said("because.over_safe_pace", ring_percent=round(100 * evidence.ring_risk))
         if evidence.ring_risk >= RING_RISK
-        else "air too dry, too strong or too warm at its hook"
+        else said("because.air_too_dry")
     )
     if evidence.loss_percent >= BIG_LOSS_PERCENT:
-        return [Advice("hold", "vacuum rest for 4–8 weeks, then cut to check", because)]
-    return [Advice("mend", "raise the humidity 5–8 points, slow the air, move or wrap it", because)]
+        return [Advice("hold", said("advice.vacuum_rest"), because)]
+    return [Advice("mend", said("advice.damper_air"), because)]
 
 
 def _skin(found: Found, evidence: Evidence) -> list[Advice]:
     out = []
     if found.surface == "slimy":
-        out.append(
-            Advice("hold", "wipe with vinegar, dry the air, keep apart; discard it if slime comes back", "too damp")
-        )
+        out.append(Advice("hold", said("advice.wipe_slime"), said("because.too_damp")))
     elif found.surface == "damp":
-        out.append(Advice("mend", "more air, less humidity, nothing touching", "a damp skin grows what it should not"))
+        out.append(Advice("mend", said("advice.more_air"), said("because.damp_skin")))
     if found.cracks:
         late = evidence.days > COAT_DAYS
-        what = "patch what falls off and leave the rest alone" if late else "patch the cracks now, then leave it alone"
-        out.append(Advice("mend", what, "coats crack in their first days, when moved or dried fast"))
+        what = said("advice.patch_late" if late else "advice.patch_now")
+        out.append(Advice("mend", what, said("because.coats_crack")))
     if found.sag:
-        out.append(Advice("watch", "turn it end for end, tie it tighter", "it hangs out of shape while it is soft"))
+        out.append(Advice("watch", said("advice.tie_tighter"), said("because.soft_yet")))
     if found.salt_spots:
-        out.append(Advice("watch", "brush the salt off; soak the slices", "more salt on it than it took up"))
+        out.append(Advice("watch", said("advice.brush_salt"), said("because.salt_left")))
     return out

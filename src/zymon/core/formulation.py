@@ -239,9 +239,12 @@ class Acid:
 
 
 DEXTROSE_G_MOL = 180.156
+BUFFER_MMOL_PER_KG_PER_PH = 55.0  # of meat, usual
 
 
-def acid_ceiling(dextrose_g_per_kg: float, start_ph: float, buffer_mmol_per_kg_per_ph: float = 55.0) -> Acid:
+def acid_ceiling(
+    dextrose_g_per_kg: float, start_ph: float, buffer_mmol_per_kg_per_ph: float = BUFFER_MMOL_PER_KG_PER_PH
+) -> Acid:
     """The lowest pH that the sugar allows, if all of it turns to lactic acid; a bound, not a forecast.
 
     Parameters: dextrose_g_per_kg [g/kg] 0…100; start_ph [-] 4…8; buffer_mmol_per_kg_per_ph [mmol/kg] 20…120.

@@ -140,8 +140,17 @@ def strike_entry(session: Session, entry_id: int, reason: str, by: str, now_s: i
 
 
 @dataclass(frozen=True)
+class NewHold:
+    """A hold as it begins: what it says, in words and as code and values (JSON), and its source."""
+
+    text: str
+    says: str
+    source: str
+
+
+@dataclass(frozen=True)
 class NewMaking:
-    """A batch as made, and the holds it starts with (text, source)."""
+    """A batch as made, and the holds it starts with."""
 
     code: str
     product: str
@@ -153,7 +162,7 @@ class NewMaking:
     sheet: str
     profile: str
     pinch_place_id: int | None
-    holds: tuple[tuple[str, str], ...]
+    holds: tuple[NewHold, ...]
     use: str = "raw"
     done_by: str = "weight"
 
@@ -185,7 +194,7 @@ def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, n
         by=by,
         pinch_place_id=new.pinch_place_id,
     )
-    made.holds = [Hold(text=text, source=source, at_s=now_s) for text, source in new.holds]
+    made.holds = [Hold(text=one.text, says=one.says, source=one.source, at_s=now_s) for one in new.holds]
     if of is not None:
         of.ended_s, of.end = now_s, "made"
     session.add(made)

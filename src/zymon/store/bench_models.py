@@ -108,7 +108,8 @@ class Hold(Base):
     __tablename__ = "hold"
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    text: Mapped[str] = mapped_column(String(300))
+    text: Mapped[str] = mapped_column(String(300))  # as it was told
+    says: Mapped[str | None] = mapped_column(String(500))  # as code and values, JSON; older ones have none
     source: Mapped[str] = mapped_column(String(300))
     at_s: Mapped[int]
     answered_s: Mapped[int | None]

@@ -10,13 +10,14 @@ from zymon.core.errors import ZymonError
 from zymon.core.say import Said, Value
 
 from .en import SENTENCES as ASKED_AND_DUE
+from .en_advice import ADVICE
 from .en_ledger import LEDGER
 from .en_names import NAMES
 from .en_refused import REFUSED
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | LEDGER | REFUSED
+SENTENCES = ASKED_AND_DUE | ADVICE | LEDGER | REFUSED
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

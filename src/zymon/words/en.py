@@ -29,7 +29,10 @@ SENTENCES: dict[str, str] = {
     "against.doubt": "its last weight, {gross_g}, is in doubt: weigh it again",
     "against.no_record": "nothing is recorded of its salt and its cure: whether the hurdles are passed is not known",
     "against.hurdle": "{hurdle}: {state}",
-    # the round
+    # what came of a weight of a round
+    "round.clock_off": "the clock of the tablet was {hours} h off: allowed for",
+    "round.twice": "{by} weighed it at the same time: {gross_g}",
+    # the round of the day
     "today.product": "{product}",
     "today.weigh_out": "Go on weighing out {product}",
     "today.things_left": "{left} still to weigh",
@@ -88,7 +91,6 @@ SENTENCES: dict[str, str] = {
     "today.weigh": "Worth weighing: {tags}",
     "today.soon": "{tag} near its target: weigh it",
     # what putting a line off does
-    "cost.as_said": "{text}",
     "cost.meat_warms": "the meat warms while it waits",
     "cost.not_known_until_hung": "nobody knows how they dry until they hang",
     "cost.raw_meat": "raw meat without salt",
@@ -113,4 +115,15 @@ SENTENCES: dict[str, str] = {
     "cost.doubt": "it meets no target, and its date leans on its mates meanwhile",
     "cost.weigh": "the window stays wide",
     "cost.overshoot": "overshoot costs weight and texture",
+    "cost.skin_closes": "the skin closes before the inside has dried",
+    "cost.sours_on": "it goes on souring in the warm",
+    "cost.first_mould": "whatever mould comes first takes the skin",
+    "cost.not_known_meanwhile": "nobody knows how they dry meanwhile",
+    "cost.upper_side_slow": "the upper side takes its salt more slowly; turn it and give it a day more",
+    "cost.fridge_fails": "nobody would notice a fridge that fails",
+    "cost.stays_raw": "where the salt has gone the piece stays raw: cover it again",
+    "cost.lies_in_brine": "lying in its brine the underside salts faster and stays soft",
+    "cost.underside_faster": "lying in its brine the underside salts faster",
+    "cost.wet_face": "a wet face has lost its salt: it stays behind the others",
+    "cost.pressed_flat": "it is pressed flat on one side and stays wet on the other",
 }

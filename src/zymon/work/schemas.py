@@ -1,10 +1,14 @@
 """Schemas that every station shares; the TypeScript types are made from them."""
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
+import orjson
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+
+from zymon.core.say import Said
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
@@ -177,6 +181,25 @@ class CuringIn(BaseModel):
 class SaidOut(BaseModel):
     """A sentence by its code, with its values; the catalogue of the page has the words."""
 
-    model_config = ConfigDict(from_attributes=True)
     code: str
     values: dict[str, str | int | float]
+
+
+def said_out(of: Said) -> SaidOut:
+    """A sentence as it is sent."""
+    return SaidOut(code=of.code, values=dict(of.values))
+
+
+def kept_said(of: Iterable[Said]) -> str:
+    """Sentences as they are kept, JSON."""
+    return orjson.dumps([{"code": one.code, "values": dict(one.values)} for one in of]).decode()
+
+
+def read_said(kept: str | None) -> list[Said]:
+    """Sentences as they were kept; none where nothing was."""
+    return [Said(**one) for one in orjson.loads(kept or "[]")]
+
+
+def all_said(of: Iterable[Said]) -> list[SaidOut]:
+    """Sentences as they are sent."""
+    return [said_out(one) for one in of]

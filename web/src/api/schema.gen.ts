@@ -2554,19 +2554,17 @@ export interface components {
             takes_grams: boolean;
         };
         /**
-         * Advice
-         * @description What to do, why, and the evidence in this piece's own records.
+         * AdviceOut
+         * @description What to do about what was found, and why.
          */
-        Advice: {
+        AdviceOut: {
             /**
              * Act
              * @enum {string}
              */
             act: "nothing" | "watch" | "mend" | "hold" | "discard";
-            /** Because */
-            because: string;
-            /** What */
-            what: string;
+            because: components["schemas"]["SaidOut"] | null;
+            what: components["schemas"]["SaidOut"];
         };
         /**
          * Against
@@ -2656,7 +2654,7 @@ export interface components {
          */
         AtTheHook: {
             /** Advice */
-            advice: components["schemas"]["Advice"][];
+            advice: components["schemas"]["AdviceOut"][];
             /** Events */
             events: components["schemas"]["HangEventOut"][];
             /** Held */
@@ -3062,8 +3060,7 @@ export interface components {
          * @description Something to be done again and again.
          */
         CareOut: {
-            /** Cost */
-            cost: string;
+            cost: components["schemas"]["SaidOut"];
             /** Done */
             done: number;
             /**
@@ -3098,10 +3095,8 @@ export interface components {
         CautionOut: {
             /** Hold */
             hold: boolean;
-            /** Source */
-            source: string;
-            /** Text */
-            text: string;
+            says: components["schemas"]["SaidOut"];
+            source: components["schemas"]["SaidOut"];
             /** Where */
             where: string;
         };
@@ -3646,12 +3641,11 @@ export interface components {
             /** Piece Id */
             piece_id: number;
             ready: components["schemas"]["Ready"] | null;
+            says: components["schemas"]["SaidOut"] | null;
             /** State */
             state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled") | null;
             /** Tag */
             tag: string;
-            /** Text */
-            text: string;
             /** Uid */
             uid: string;
             /** Wants */
@@ -3913,16 +3907,12 @@ export interface components {
          * @description A figure with where it comes from.
          */
         FigureOut: {
-            /** Formula */
-            formula: string;
-            /** Inputs */
-            inputs: string;
+            formula: components["schemas"]["SaidOut"];
+            inputs: components["schemas"]["SaidOut"];
             /** Name */
             name: string;
-            /** Source */
-            source: string;
-            /** Unit */
-            unit: string;
+            source: components["schemas"]["SaidOut"];
+            unit: components["schemas"]["SaidOut"];
             /** Value */
             value: number;
         };
@@ -4036,8 +4026,7 @@ export interface components {
             figure: components["schemas"]["FigureOut"];
             /** Limit */
             limit: number;
-            /** Says */
-            says: string;
+            says: components["schemas"]["SaidOut"];
             /**
              * Standing
              * @enum {string}
@@ -4162,6 +4151,7 @@ export interface components {
             legal_basis: string | null;
             /** Reason */
             reason: string | null;
+            says: components["schemas"]["SaidOut"] | null;
             /** Source */
             source: string;
             /** Text */
@@ -5069,7 +5059,7 @@ export interface components {
          */
         MendingOut: {
             /** Evidence */
-            evidence: string[];
+            evidence: components["schemas"]["SaidOut"][];
             /** Mends */
             mends: components["schemas"]["MendOut"][];
             /** Over At */
@@ -5098,7 +5088,7 @@ export interface components {
             /** Slope Percent */
             slope_percent: number | null;
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["SaidOut"][];
         };
         /**
          * MuscleIn
@@ -5980,7 +5970,7 @@ export interface components {
             /** Struck Reason */
             struck_reason: string | null;
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["SaidOut"][];
         };
         /**
          * ReadingsIn
@@ -7816,7 +7806,7 @@ export interface components {
             /** Batch Id */
             batch_id: number;
             /** Causes */
-            causes: string[];
+            causes: components["schemas"]["SaidOut"][];
             crosses: components["schemas"]["WhenOut"];
             /** Culture */
             culture: ("slow" | "medium" | "fast" | "wild" | "none") | null;
@@ -7843,7 +7833,7 @@ export interface components {
             /** Place Id */
             place_id: number;
             /** Possible */
-            possible: string[];
+            possible: components["schemas"]["SaidOut"][];
             /** Product */
             product: string;
             reaches_target: components["schemas"]["WhenOut"];

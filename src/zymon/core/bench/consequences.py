@@ -5,9 +5,10 @@ from typing import Literal
 
 from ..drying.inside import Firmness, feels
 from ..errors import OutOfRangeError
-from ..formulation import acid_ceiling, cost_per_kg, pieces_from
+from ..formulation import BUFFER_MMOL_PER_KG_PER_PH, acid_ceiling, cost_per_kg, pieces_from
 from ..limits import Goods, LimitProfile, over_limit
 from ..pieces import filled_length
+from ..say import Said, said
 from ..water import (
     DRY_IN_LEAN,
     PROTEIN_IN_LEAN,
@@ -28,6 +29,11 @@ LITTLE_PROTECTION_MG_PER_KG = 100.0
 SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5
 TIE_MM, SPARE_SHARE = 80.0, 0.10  # casing for knots and loop; and for bursts and short ends
 LOSSES = (30.0, 35.0, 40.0)
+SALT_CAUTIONS = {
+    "gauge.salt_too_little": "bench.salt_too_little",
+    "gauge.salt_little": "bench.salt_little",
+    "gauge.salt_much": "bench.salt_much",
+}
 
 
 @dataclass(frozen=True)
@@ -48,10 +54,10 @@ class Figure:
 
     name: str
     value: float
-    unit: str
-    formula: str
-    inputs: str
-    source: str
+    unit: Said
+    formula: Said
+    inputs: Said
+    source: Said
 
 
 @dataclass(frozen=True)
@@ -61,7 +67,7 @@ class Gauge:
     figure: Figure
     limit: float
     standing: Standing
-    says: str
+    says: Said
 
 
 @dataclass(frozen=True)
@@ -82,9 +88,9 @@ class Caution:
     """Something to be said where it happens. A hold keeps the batch red until it is answered."""
 
     where: str
-    text: str
+    says: Said
     hold: bool
-    source: str
+    source: Said
 
 
 @dataclass(frozen=True)
@@ -141,57 +147,70 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
 def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -> tuple[Gauge, Gauge, Gauge]:
     made = worked.formulation
     assert made is not None
-    meat = f"{worked.meat_g:.0f} g of meat"
-    plain = f"{made.plain_salt_g:.1f} g of salt, {made.curing_salt_g:.2f} g of curing salt, {meat}"
     chloride = worked.sodium_chloride_percent
     standing: Standing = "pass"
-    says = "in the usual range"
+    says = "gauge.usual"
     if chloride < SALT_LEAST_PERCENT:
-        standing, says = "fail", "too little to hold what must not grow"
+        standing, says = "fail", "gauge.salt_too_little"
     elif goods == "minced" and chloride < SALT_USUAL_PERCENT:
-        standing, says = "caution", "little for minced goods"
+        standing, says = "caution", "gauge.salt_little"
     elif chloride > SALT_MOST_PERCENT:
-        standing, says = "caution", "very salty after drying"
+        standing, says = "caution", "gauge.salt_much"
     salt = Gauge(
         Figure(
             "salt",
             chloride,
-            "% of the meat",
-            "sodium chloride of all lines / meat",
-            plain,
-            "computed",
+            said("unit.percent_of_meat"),
+            said("formula.chloride"),
+            said(
+                "inputs.salt",
+                salt_g=round(made.plain_salt_g, 1),
+                curing_g=round(made.curing_salt_g, 2),
+                meat_g=round(worked.meat_g),
+            ),
+            said("source.computed"),
         ),
         SALT_LEAST_PERCENT,
         standing,
-        says,
+        said(says),
     )
-    as_ion = profile.counted_as == "ion"
-    limits = profile.ingoing(goods)
-    curing = sheet.curing
-    dosed = f"{made.curing_salt_g:.2f} g of curing salt at " + (
-        f"{100 * curing.nitrite_fraction:g} % nitrite, {100 * curing.nitrate_fraction:g} % nitrate" if curing else "0 %"
+    nitrite, nitrate = (_ingoing(name, sheet, worked, goods, profile) for name in ("nitrite", "nitrate"))
+    return salt, nitrite, nitrate
+
+
+def _ingoing(
+    name: Literal["nitrite", "nitrate"], sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile
+) -> Gauge:
+    made, curing = worked.formulation, sheet.curing
+    assert made is not None
+    as_ion, limits = profile.counted_as == "ion", profile.ingoing(goods)
+    salt_mg, ion_mg, limit = (
+        (made.nitrite_mg_per_kg_meat, made.nitrite_ion_mg_per_kg_meat, limits.nitrite_mg_per_kg)
+        if name == "nitrite"
+        else (made.nitrate_mg_per_kg_meat, made.nitrate_ion_mg_per_kg_meat, limits.nitrate_mg_per_kg)
     )
-    found = []
-    for name, salt_mg, ion_mg, limit in (
-        ("nitrite", made.nitrite_mg_per_kg_meat, made.nitrite_ion_mg_per_kg_meat, limits.nitrite_mg_per_kg),
-        ("nitrate", made.nitrate_mg_per_kg_meat, made.nitrate_ion_mg_per_kg_meat, limits.nitrate_mg_per_kg),
-    ):
-        value = ion_mg if as_ion else salt_mg
-        standing, says = "pass", "within the limit"
-        if over_limit(value, limit):
-            standing, says = "fail", "over the limit"
-        elif name == "nitrite" and goods == "minced" and salt_mg <= 0:
-            standing, says = "fail", "none, and minced goods are never made without"
-        elif name == "nitrite" and goods == "minced" and salt_mg < LITTLE_PROTECTION_MG_PER_KG:
-            standing, says = "caution", "little protection"
-        elif value <= 0:
-            says = "none"
-        formula = "10⁶ · curing salt · fraction / meat" + (" · share of the ion" if as_ion else "")
-        unit = f"mg/kg as {profile.counted_as}"
-        found.append(
-            Gauge(Figure(name, value, unit, formula, f"{dosed}, {meat}", profile.source), limit, standing, says)
-        )
-    return salt, found[0], found[1]
+    value = ion_mg if as_ion else salt_mg
+    standing: Standing = "pass"
+    says = "gauge.within"
+    if over_limit(value, limit):
+        standing, says = "fail", "gauge.over"
+    elif name == "nitrite" and goods == "minced" and salt_mg <= 0:
+        standing, says = "fail", "gauge.none_in_mince"
+    elif name == "nitrite" and goods == "minced" and salt_mg < LITTLE_PROTECTION_MG_PER_KG:
+        standing, says = "caution", "gauge.little_protection"
+    elif value <= 0:
+        says = "gauge.none"
+    inputs = said(
+        "inputs.curing_salt",
+        curing_g=round(made.curing_salt_g, 2),
+        nitrite_percent=100 * curing.nitrite_fraction if curing else 0.0,
+        nitrate_percent=100 * curing.nitrate_fraction if curing else 0.0,
+        meat_g=round(worked.meat_g),
+    )
+    unit = said("unit.mg_per_kg_ion" if as_ion else "unit.mg_per_kg_salt")
+    formula = said("formula.ingoing_ion" if as_ion else "formula.ingoing")
+    figure = Figure(name, value, unit, formula, inputs, said("source.as_said", source=profile.source))
+    return Gauge(figure, limit, standing, said(says))
 
 
 def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
@@ -202,11 +221,19 @@ def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
         return None
     made = acid_ceiling(per_kg, START_PH)
     return Figure(
-        "acid", made.end_ph_if_all_used, "pH at the lowest", "start pH − lactic acid / buffer",
-        f"{per_kg:.1f} g of sugar a kg gives {made.lactic_acid_mmol_per_kg:.0f} mmol of acid; start pH {START_PH}, "
-        "buffer 55 mmol/kg",
-        "two lactic acids from one dextrose; a bound, not a forecast",
-    )  # fmt: skip
+        "acid",
+        made.end_ph_if_all_used,
+        said("unit.lowest_ph"),
+        said("formula.acid"),
+        said(
+            "inputs.acid",
+            sugar_per_kg_g=round(per_kg, 1),
+            acid_mmol=round(made.lactic_acid_mmol_per_kg),
+            start_ph=START_PH,
+            buffer=BUFFER_MMOL_PER_KG_PER_PH,
+        ),
+        said("source.acid"),
+    )
 
 
 def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | None) -> Outlook | None:
@@ -255,41 +282,34 @@ def _cautions(
     sheet: Sheet, worked: Worked, plan: Plan, gauges: tuple[Gauge, ...], profile: LimitProfile
 ) -> tuple[Caution, ...]:
     salt, nitrite, nitrate = gauges
-    said: list[Caution] = []
+    found: list[Caution] = []
     curing = sheet.curing
-    rule = "usual practice for dried goods"
+    law, practice = said("source.as_said", source=profile.source), said("source.practice")
     if nitrite.standing == "fail" and nitrite.figure.value <= 0:
-        said.append(
-            Caution(
-                "curing",
-                "No nitrite in minced goods: botulism can grow where nobody sees it. Add a curing salt.",
-                True,
-                profile.source,
-            )
-        )
+        found.append(Caution("curing", said("bench.no_nitrite"), True, law))
     for gauge in (nitrite, nitrate):
         if gauge.standing == "fail" and gauge.figure.value > 0:
-            text = (
-                f"{gauge.figure.value:.0f} {gauge.figure.unit} of {gauge.figure.name} is over the limit of "
-                f"{gauge.limit:.0f} for these goods ({profile.name})."
+            over = said(
+                f"bench.{gauge.figure.name}_over",
+                value=round(gauge.figure.value),
+                limit=round(gauge.limit),
+                profile=profile.name,
             )
-            said.append(Caution("curing.percent", text, True, profile.source))
+            found.append(Caution("curing.percent", over, True, law))
     if nitrite.standing == "caution":
-        said.append(Caution("curing.percent", "Under 100 mg/kg of nitrite there is little protection.", False, rule))
+        little = said("bench.little_nitrite", least=LITTLE_PROTECTION_MG_PER_KG)
+        found.append(Caution("curing.percent", little, False, practice))
     if salt.standing != "pass":
-        text = f"{salt.figure.value:.2f} % of sodium chloride: {salt.says}."
-        said.append(Caution("salt_percent", text, salt.standing == "fail", rule))
+        dose = said(SALT_CAUTIONS[salt.says.code], percent=round(salt.figure.value, 2))
+        found.append(Caution("salt_percent", dose, salt.standing == "fail", practice))
     if curing is not None and curing.by_spoon:
-        said.append(Caution("curing.by_spoon", "A spoon can be a third off: weigh curing salt in grams.", False, rule))
+        found.append(Caution("curing.by_spoon", said("bench.spoon"), False, practice))
     if curing is not None and curing.nitrite_fraction == 0 and curing.nitrate_fraction > 0:
-        text = "Saltpetre alone acts slowly and unevenly; in minced goods it does not protect."
-        said.append(Caution("curing", text, False, rule))
+        found.append(Caution("curing", said("bench.saltpetre"), False, practice))
     if curing is None and plan.goods != "minced":
-        said.append(
-            Caution("curing", "Without curing salt: a choice for intact muscle only; keep it cold.", False, rule)
-        )
+        found.append(Caution("curing", said("bench.without_curing_salt"), False, practice))
     for line in worked.lines:
         if line.key == "curing" and line.worst_error_percent > 5:
-            text = f"{line.grams:.3g} g is too little for the finest usual scale: make a bigger bowl, or thin it out."
-            said.append(Caution("curing.percent", text, False, rule))
-    return tuple(said)
+            fine = said("bench.too_fine", curing_g=float(f"{line.grams:.3g}"))
+            found.append(Caution("curing.percent", fine, False, practice))
+    return tuple(found)

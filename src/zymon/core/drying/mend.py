@@ -8,6 +8,7 @@ import numpy as np
 
 from ..constants import SECONDS_PER_DAY
 from ..pieces import at_target
+from ..say import Said, said
 from .climate import Log
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
@@ -49,7 +50,7 @@ class Mending:
     """The trouble of a piece: what speaks for it, whether the whole place has it, the ring to come as it is, mends."""
 
     trouble: Trouble
-    evidence: tuple[str, ...]
+    evidence: tuple[Said, ...]
     place_wide: bool
     ring_index: float
     over_at_s: float | None
@@ -78,8 +79,8 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
     if runs_ahead(made):
         return "too_fast"
     if made.status == "ready":
-        said = on_the_scale(piece, now_s)
-        weighed = said is not None and not in_doubt(said, made) and at_target(said.gross_g, made.target_weight_g)
+        shown = on_the_scale(piece, now_s)
+        weighed = shown is not None and not in_doubt(shown, made) and at_target(shown.gross_g, made.target_weight_g)
         return "overshooting" if weighed else None  # nothing is taken down that nobody weighed
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
     half_way = made.loss_percent > 0.5 * piece.target_loss_percent
@@ -111,41 +112,47 @@ def mending(of: Fitted, index: int, free_hooks: Sequence[str], mates: Sequence[i
     )
 
 
-def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) -> list[str]:
+def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) -> list[Said]:
     piece, made = of.arrays.pieces[index], of.forecasts[index]
-    now_s, air = of.arrays.now_s, of.arrays.air
+    now_s = of.arrays.now_s
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
-    said = []
+    out = []
     if trouble == "too_fast":
-        said.append(
-            f"lost {made.loss_percent:.1f} % in {days:.0f} days, for which gentle air takes {made.gentle_days:.0f}"
-        )
+        lost = round(made.loss_percent, 1)
+        out.append(said("trouble.lost_fast", loss_percent=lost, days=round(days), gentle_days=round(made.gentle_days)))
     if trouble == "too_slow":
-        said.append(
-            f"{made.rate_percent_per_day:.2f} % a day, where {made.safe_percent_per_day:.2f} would still be gentle"
-        )
+        pace, gentle = round(made.rate_percent_per_day, 2), round(made.safe_percent_per_day, 2)
+        out.append(said("trouble.slow", pace=pace, gentle=gentle))
     hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
     if hook is not None and piece.stays[-1].hook in of.arrays.hook_air:
-        air_there = float(np.exp(hook.ln_air))
-        if (trouble == "too_fast" and air_there > 1) or (trouble in ("too_slow", "stuck") and air_there < 1):
-            known = "1 piece" if hook.pieces == 1 else f"{hook.pieces} pieces"
-            said.append(f"its hook gives {air_there:.1f} × the air of the others, learned from {known}")
-    lately = _recent_rh(of.history.log, now_s)
-    setpoint = of.history.setpoint_rh_percent
-    off = 0.0 if lately is None or setpoint is None else lately - setpoint
-    if trouble == "too_fast" and off < -OFF_RH:
-        said.append(f"the air stood at {lately:.0f} %, {-off:.0f} points under the set point")
-    elif trouble in ("stuck", "too_slow") and lately is not None:
-        over = f", {off:.0f} points over the set point" if off > OFF_RH else ""
-        said.append(f"the air stands at {lately:.0f} %, {air.ahead_temperature_c:.0f} °C{over}")
+        there = float(np.exp(hook.ln_air))
+        if (trouble == "too_fast" and there > 1) or (trouble in ("too_slow", "stuck") and there < 1):
+            one = "trouble.hook_of_one" if hook.pieces == 1 else "trouble.hook"
+            out.append(said(one, air=round(there, 1), pieces=hook.pieces))
+    out += _air_evidence(of, trouble)
     if trouble != "overshooting" and mates:
-        said.append(
-            f"{alike} of the {mates} others that hang here do the same: it is the air of the place"
-            if alike >= WIDE_SHARE * mates and mates >= 2
-            else f"of the {mates} others that hang here {alike or 'none'} {'do' if alike > 1 else 'does'} the same: "
-            "it is this piece or its hook"
-        )
-    return said
+        if alike >= WIDE_SHARE * mates and mates >= 2:
+            out.append(said("trouble.place", alike=alike, mates=mates))
+        else:
+            known = ("trouble.none_alike", "trouble.one_alike", "trouble.some_alike")[min(alike, 2)]
+            out.append(said(known, alike=alike, mates=mates))
+    return out
+
+
+def _air_evidence(of: Fitted, trouble: Trouble) -> list[Said]:
+    lately = _recent_rh(of.history.log, of.arrays.now_s)
+    setpoint = of.history.setpoint_rh_percent
+    if lately is None:
+        return []
+    off = 0.0 if setpoint is None else lately - setpoint
+    if trouble == "too_fast" and off < -OFF_RH:
+        return [said("trouble.air_under", rh_percent=round(lately), points=round(-off))]
+    if trouble in ("stuck", "too_slow"):
+        c = round(of.arrays.air.ahead_temperature_c)
+        if off > OFF_RH:
+            return [said("trouble.air_over", rh_percent=round(lately), c=c, points=round(off))]
+        return [said("trouble.air", rh_percent=round(lately), c=c)]
+    return []
 
 
 def _recent_rh(log: Log, now_s: float) -> float | None:

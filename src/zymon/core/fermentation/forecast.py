@@ -8,6 +8,7 @@ import numpy.typing as npt
 
 from ..degree_hours import HURDLE_PH, DegreeHours, degree_hours
 from ..limits import DegreeHourTable
+from ..say import Said, said
 from .curve import CULTURES, LONGEST_HOURS, Fermentation, box_fault
 from .particles import Falls, weigh_falls
 
@@ -41,7 +42,7 @@ class FermentationForecast:
     used: DegreeHours | None
     runs_out_hour: float | None
     state: State
-    causes: tuple[str, ...]
+    causes: tuple[Said, ...]
     measure_next_hour: float | None
     crosses_share: float
     curve_hours: Array
@@ -148,50 +149,50 @@ def _state(
     return "waiting" if start - ph_now < FALLEN else "falling"
 
 
-def _causes(batch: Fermentation, falls: Falls) -> tuple[str, ...]:
+def _causes(batch: Fermentation, falls: Falls) -> tuple[Said, ...]:
     """What is likely behind a fall that does not come, the likeliest first, from this batch's own data."""
-    said: list[tuple[float, str]] = []
+    weighed: list[tuple[float, Said]] = []
     culture = falls.kinds[
         int(np.argmax([falls.weight[falls.kind == i].sum() for i in range(len(falls.kinds))]))
     ].culture
     prior = CULTURES[culture]
     cold = [c for h, c in batch.temperature if h <= batch.now_hour and c < prior.reference_c - 6]
     if len(cold) > 0.25 * max(len(batch.temperature), 1):
-        said.append((1.0, f"box cold: {np.mean(cold):.0f} °C where {prior.reference_c:g} °C is meant"))
+        weighed.append((1.0, said("cause.box_cold", c=round(float(np.mean(cold))), meant_c=prior.reference_c)))
     if batch.dextrose_percent is not None and batch.dextrose_percent < 0.25:
-        said.append((0.9, f"little sugar: {batch.dextrose_percent:g} % of dextrose"))
-    for fault, words in (("dead", "culture dead or hardly alive"), ("no_sugar", "the sugar is not there, or not fit")):
+        weighed.append((0.9, said("cause.little_sugar", dextrose_percent=batch.dextrose_percent)))
+    for fault, code in (("dead", "cause.culture_dead"), ("no_sugar", "cause.no_sugar")):
         share = sum(float(falls.weight[falls.kind == i].sum()) for i, k in enumerate(falls.kinds) if k.fault == fault)
         if share > 0.15:
-            said.append((share * 0.85, words))
+            weighed.append((share * 0.85, said(code)))
     if batch.salt_percent is not None and batch.salt_percent >= 3.5:
-        said.append((0.3, f"much salt: {batch.salt_percent:g} %"))
-    return tuple(words for _, words in sorted(said, reverse=True))
+        weighed.append((0.3, said("cause.much_salt", salt_percent=batch.salt_percent)))
+    return tuple(cause for _, cause in sorted(weighed, key=lambda one: -one[0]))
 
 
-def still_possible(batch: Fermentation, made: FermentationForecast) -> tuple[str, ...]:
-    """What can still be done about a fall that goes wrong, in words; empty where nothing is wrong.
+def still_possible(batch: Fermentation, made: FermentationForecast) -> tuple[Said, ...]:
+    """What can still be done about a fall that goes wrong; empty where nothing is wrong.
 
     Parameters: batch; made, its forecast. Source: usual practice; past the allowance nothing brings a batch back.
     """
     if made.state == "over_allowance":
-        return ("hold it: only a laboratory that finds no toxin, or the bin, answers this",)
+        return (said("possible.laboratory_or_bin"),)
     if made.state == "too_low":
-        return ("cool it at once", "less sugar next time")
+        return (said("possible.cool_now"), said("possible.less_sugar"))
     if made.state not in ("slow", "stalled"):
         return ()
     prior = CULTURES[batch.culture or "medium"]
-    said = []
+    out = []
     left = None if made.runs_out_hour is None else made.runs_out_hour - batch.now_hour
     box_c = batch.temperature[-1][1] if batch.temperature else None
     if left is not None and left <= 0:
-        return ("hold it: the allowance is used up",)
+        return (said("possible.used_up"),)
     if box_c is not None and box_c < prior.reference_c - 2:
-        said.append(f"warm the box to {prior.reference_c:g} °C: its culture is at work there")
+        out.append(said("possible.warm_box", c=prior.reference_c))
     if left is not None:
-        said.append(f"{left:.0f} h of the allowance are left at this temperature; measure every few hours")
-    said.append("cooling under the threshold stops the clock; it does not sour it")
-    return tuple(said)
+        out.append(said("possible.hours_left", hours=round(left)))
+    out.append(said("possible.cooling_stops"))
+    return tuple(out)
 
 
 def _runs_out(batch: Fermentation, used: DegreeHours | None, table: DegreeHourTable) -> float | None:

@@ -48,27 +48,27 @@ class Measured:
     meter: int | None = None
 
 
-def meter_warnings(calibrations: Sequence[Calibration], hour: float) -> tuple[str, ...]:
+def meter_warnings(calibrations: Sequence[Calibration], hour: float) -> tuple[Said, ...]:
     """What is to be said against a meter at an hour.
 
     Parameters: calibrations of it, any order; hour [h]. Source: usual practice with two buffers.
 
     >>> meter_warnings([Calibration(0.0, 88.0)], 5.0)
-    ('slope 88 %: clean the electrode, or take another; 92–102 % is good',)
+    (Said(code='meter.slope', values={'slope_percent': 88.0, 'low': 92.0, 'high': 102.0}),)
     """
     before = [c for c in calibrations if c.hour <= hour]
     if not before:
-        return ("never calibrated: with two buffers first",)
+        return (said("meter.never"),)
     last = max(before, key=lambda c: c.hour)
-    said = []
+    out = []
     if not SLOPE_LOW <= last.slope_percent <= SLOPE_HIGH:
-        said.append(f"slope {last.slope_percent:g} %: clean the electrode, or take another; 92–102 % is good")
+        out.append(said("meter.slope", slope_percent=last.slope_percent, low=SLOPE_LOW, high=SLOPE_HIGH))
     days = (hour - last.hour) / 24
     if days > OLD_DAYS:
-        said.append(f"calibrated {days:.0f} days ago")
+        out.append(said("meter.old", days=round(days)))
     elif days > 1:
-        said.append("not calibrated on the day")
-    return tuple(said)
+        out.append(said("meter.not_today"))
+    return tuple(out)
 
 
 def medians(readings: Sequence[Measured]) -> list[Measured]:

@@ -4,6 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from ..say import Said, said
+
 TouchKind = Literal["spray", "cool", "mould", "vinegar", "hang"]
 
 DRY_RH = 78.0  # under it the skin dries while it should not; usual boxes stand at 80–95 %
@@ -19,7 +21,7 @@ class Touch:
     firm: bool
     from_hour: float
     latest_hour: float
-    cost: str
+    cost: Said
 
 
 def touches(
@@ -37,20 +39,18 @@ def touches(
         if box_rh_percent is None or box_rh_percent >= DRY_RH:
             return []
         due = done_hour.get("spray", now_hour - SPRAY_EVERY_HOURS) + SPRAY_EVERY_HOURS
-        return [Touch(("spray",), False, due, due + SPRAY_EVERY_HOURS, "the skin closes before the inside has dried")]
+        return [Touch(("spray",), False, due, due + SPRAY_EVERY_HOURS, said("cost.skin_closes"))]
     found = []
     if "cool" not in done_hour:
-        found.append(
-            Touch(("cool",), True, measured_hour, measured_hour + COOL_WITHIN_HOURS, "it goes on souring in the warm")
-        )
+        found.append(Touch(("cool",), True, measured_hour, measured_hour + COOL_WITHIN_HOURS, said("cost.sours_on")))
     if "mould" not in done_hour and "vinegar" not in done_hour:
         found.append(
             Touch(
                 ("mould", "vinegar"), False, measured_hour, measured_hour + SURFACE_WITHIN_HOURS,
-                "whatever mould comes first takes the skin",
+                said("cost.first_mould"),
             )
         )  # fmt: skip
     found.append(
-        Touch(("hang",), False, measured_hour, measured_hour + HANG_WITHIN_HOURS, "nobody knows how they dry meanwhile")
+        Touch(("hang",), False, measured_hour, measured_hour + HANG_WITHIN_HOURS, said("cost.not_known_meanwhile"))
     )
     return found

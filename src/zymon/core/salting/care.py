@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..constants import SECONDS_PER_DAY
+from ..say import Said
 from .ways import REGISTRY, Care, CareKind, Way
 
 HOUR_S = 3600.0
@@ -21,7 +22,7 @@ class CareDue:
     latest_s: float
     done: int
     missed: int
-    cost: str
+    cost: Said
     number: int  # of this one, counted from the putting in: stays the same while it waits
     last_s: float | None = None  # when it was done last
 

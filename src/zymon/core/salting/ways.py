@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+from ..say import Said, said
+
 Way = Literal["measured", "buried", "rub_and_drain", "pressed", "by_thickness"]
 WAYS: tuple[str, ...] = get_args(Way)
 Kind = Literal["elastic", "firm"]
@@ -18,7 +20,7 @@ class Care:
     kind: CareKind
     every_hours: float
     may_wait_hours: float  # beyond its time
-    cost: str  # what leaving it out does
+    cost: Said  # what leaving it out does
     from_day: float = 0.0
     to_day: float = 400.0
 
@@ -44,8 +46,8 @@ class SaltingWay:
         return self.dose == "measured"
 
 
-_TURN = Care("turn", 36, 36, "the upper side takes its salt more slowly; turn it and give it a day more")
-_CHECK = Care("check", 24, 12, "nobody would notice a fridge that fails")
+_TURN = Care("turn", 36, 36, said("cost.upper_side_slow"))
+_CHECK = Care("check", 24, 12, said("cost.fridge_fails"))
 
 REGISTRY: dict[Way, SaltingWay] = {
     "measured": SaltingWay(
@@ -66,7 +68,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         "may not wait: every extra day salts more",
         (4, 15),
         0.0,
-        (Care("check", 24, 12, "where the salt has gone the piece stays raw: cover it again"),),
+        (Care("check", 24, 12, said("cost.stays_raw")),),
         "rinse",
         "free",
     ),
@@ -78,8 +80,8 @@ REGISTRY: dict[Way, SaltingWay] = {
         (5, 14),
         4.0,
         (
-            Care("drain", 18, 12, "lying in its brine the underside salts faster and stays soft"),
-            Care("rub", 24, 24, "a wet face has lost its salt: it stays behind the others", 0.0, 3.0),
+            Care("drain", 18, 12, said("cost.lies_in_brine")),
+            Care("rub", 24, 24, said("cost.wet_face"), 0.0, 3.0),
             _TURN,
         ),
         "blot",
@@ -92,7 +94,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         "a measured dose may wait; free salt may not",
         (4, 14),
         3.0,
-        (Care("turn", 24, 12, "it is pressed flat on one side and stays wet on the other"),),
+        (Care("turn", 24, 12, said("cost.pressed_flat")),),
         "blot",
         "measured",
         True,
@@ -104,7 +106,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         "may wait a few days",
         (3, 10),
         5.0,
-        (Care("turn", 24, 24, _TURN.cost), Care("drain", 48, 24, "lying in its brine the underside salts faster")),
+        (Care("turn", 24, 24, _TURN.cost), Care("drain", 48, 24, said("cost.underside_faster"))),
         "blot",
         "measured",
     ),

@@ -15,9 +15,10 @@ from zymon.store.database import Session
 from zymon.store.evidence import profile
 from zymon.store.places import ChangedMeanwhileError, NotFoundError, workshop
 from zymon.store.warm import refuse_discarded
+from zymon.words import sentence
 
 from ..premises import Premises, Recording
-from ..schemas import MadeOut
+from ..schemas import MadeOut, kept_said
 from . import making_schemas as m
 from . import views
 
@@ -169,7 +170,9 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
         sheet=real.model_dump_json(),
         profile=of.profile,
         pinch_place_id=body.pinch_place_id,
-        holds=tuple((c.text, c.source) for c in follows.cautions if c.hold),
+        holds=tuple(
+            store.NewHold(sentence(c.says), kept_said([c.says]), sentence(c.source)) for c in follows.cautions if c.hold
+        ),
         use=plan.use,
         done_by=plan.done_by,
     )

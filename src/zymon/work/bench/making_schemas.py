@@ -11,7 +11,7 @@ from zymon.core.drying.history import Casing
 from zymon.formats.recipe_file import LossBasis, Name, SheetModel
 
 from ..hang.schemas import LifeOut
-from ..schemas import Grams, Millimetres, Reason, RecordIn, RowId, Tag, WithMade
+from ..schemas import Grams, Millimetres, Reason, RecordIn, RowId, SaidOut, Tag, WithMade
 
 ProfileId = Annotated[str, StringConstraints(pattern="^[a-z0-9_-]{1,20}$")]
 
@@ -144,6 +144,7 @@ class HoldOut(BaseModel):
 
     id: int
     text: str
+    says: SaidOut | None
     source: str
     at: datetime
     answered_at: datetime | None

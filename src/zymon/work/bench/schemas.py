@@ -115,10 +115,10 @@ class FigureOut(BaseModel):
 
     name: str
     value: float
-    unit: str
-    formula: str
-    inputs: str
-    source: str
+    unit: SaidOut
+    formula: SaidOut
+    inputs: SaidOut
+    source: SaidOut
 
 
 class GaugeOut(BaseModel):
@@ -127,7 +127,7 @@ class GaugeOut(BaseModel):
     figure: FigureOut
     limit: float
     standing: Standing
-    says: str
+    says: SaidOut
 
 
 class OutlookOut(BaseModel):
@@ -146,9 +146,9 @@ class CautionOut(BaseModel):
     """Something to be said where it happens; a hold keeps the batch red until it is answered."""
 
     where: str
-    text: str
+    says: SaidOut
     hold: bool
-    source: str
+    source: SaidOut
 
 
 class ConsequencesOut(BaseModel):

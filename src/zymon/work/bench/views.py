@@ -24,7 +24,7 @@ from ..as_forecast import core_piece
 from ..hang.schemas import LifeOut
 from ..hang.views import life_out, scale_out
 from ..premises import moment
-from ..schemas import MadeOut, SaidOut
+from ..schemas import MadeOut, all_said, read_said, said_out
 from . import making_schemas as m
 from . import schemas as s
 
@@ -41,7 +41,7 @@ def worked_out(sheet: SheetModel, profile: LimitProfile) -> s.WorkedOut:
         fat_percent=worked.fat_percent,
         total_g=worked.total_g,
         lines=[s.LineOut(**asdict(line)) for line in worked.lines],
-        problems=[s.SheetProblem(where=p.where, said=SaidOut.model_validate(p.said)) for p in worked.problems],
+        problems=[s.SheetProblem(where=p.where, said=said_out(p.said)) for p in worked.problems],
         consequences=None if found is None else s.ConsequencesOut.model_validate(asdict(found)),
     )
 
@@ -217,6 +217,7 @@ def _hold_out(of: Hold) -> m.HoldOut:
     return m.HoldOut(
         id=of.id,
         text=of.text,
+        says=next(iter(all_said(read_said(of.says))), None),
         source=of.source,
         at=moment(of.at_s),
         answered_at=None if of.answered_s is None else moment(of.answered_s),

@@ -3,8 +3,6 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-import orjson
-
 from zymon.core import scale
 from zymon.core.drying.forecast import forecast
 from zymon.core.drying.history import Piece as CorePiece
@@ -26,7 +24,7 @@ from ..ledger.assemble import ledger_of
 from ..life import before_the_hook
 from ..places import ready_out
 from ..premises import Premises, Recording, moment
-from ..schemas import MadeOut, SaidOut, StrikeIn
+from ..schemas import MadeOut, StrikeIn, kept_said, said_out
 from . import entries as e
 from . import schemas as s
 from . import views
@@ -235,7 +233,7 @@ def against(shop: Premises, piece_id: int, gross_g: float | None) -> s.Against:
         of = store.piece(session, piece_id)
         found = _against(shop, session, of, gross_g)
         made = shop.dates.of_piece(session, of, shop.now_s)
-        return s.Against(against=[SaidOut.model_validate(x) for x in found], last=views.scale_out(of, made))
+        return s.Against(against=[said_out(x) for x in found], last=views.scale_out(of, made))
 
 
 def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None) -> list[Said]:
@@ -270,8 +268,7 @@ def _state(body: e.BecomeIn, stands: list[Said]) -> store.NewState:
         raise OutOfRangeError("refused.how_of_others")
     if body.how == "discarded" and not body.note:
         raise OutOfRangeError("refused.why_thrown_away")
-    codes = [{"code": x.code, "values": dict(x.values)} for x in stands]
-    return store.NewState(body.kind, body.how, body.place_id, body.note, orjson.dumps(codes).decode() if codes else "")
+    return store.NewState(body.kind, body.how, body.place_id, body.note, kept_said(stands) if stands else "")
 
 
 def take_down(shop: Premises, piece_id: int, body: e.TakeDownIn) -> s.PieceOut:

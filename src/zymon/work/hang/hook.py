@@ -8,14 +8,14 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from zymon.core.drying.judge import TOO_FAST_RING
 from zymon.core.errors import OutOfRangeError
-from zymon.core.faults import DAMP_RH, Advice, Evidence, Found, advise
+from zymon.core.faults import DAMP_RH, Act, Evidence, Found, advise
 from zymon.store import hang as pieces
 from zymon.store import hang_events as store
 from zymon.store.database import Session
 from zymon.store.hang_models import HangEvent
 
 from ..premises import Premises, moment
-from ..schemas import MadeOut, RecordIn, RowId, StrikeIn, WithMade
+from ..schemas import MadeOut, RecordIn, RowId, SaidOut, StrikeIn, WithMade, said_out
 
 HangKind = Literal["inspect", "turn", "wipe", "wrap", "patch", "hold", "release"]
 LOOK_BACK_S = 7 * 86_400
@@ -42,12 +42,20 @@ class HangEventOut(BaseModel):
     struck_reason: str | None
 
 
+class AdviceOut(BaseModel):
+    """What to do about what was found, and why."""
+
+    act: Act
+    what: SaidOut
+    because: SaidOut | None
+
+
 class AtTheHook(WithMade):
     """What was seen and done, whether it is held, and the advice on the last inspection."""
 
     events: list[HangEventOut]
     held: bool
-    advice: list[Advice]
+    advice: list[AdviceOut]
 
 
 def at_the_hook(shop: Premises, piece_id: int, made: list[MadeOut] | None = None) -> AtTheHook:
@@ -78,7 +86,7 @@ def _found(kept: str | None) -> Found:
     return Found(**orjson.loads(kept or "{}"))
 
 
-def _advice(shop: Premises, session: Session, piece_id: int, events: list[HangEvent]) -> list[Advice]:
+def _advice(shop: Premises, session: Session, piece_id: int, events: list[HangEvent]) -> list[AdviceOut]:
     looked = [e for e in events if e.kind == "inspect" and e.struck_s is None]
     if not looked:
         return []
@@ -93,7 +101,10 @@ def _advice(shop: Premises, session: Session, piece_id: int, events: list[HangEv
         damp_hours=store.damp_hours(session, place_id, DAMP_RH, last.at_s - LOOK_BACK_S, last.at_s),
         days=(last.at_s - of.hung_s) / 86_400,
     )
-    return advise(_found(last.found), evidence)
+    return [
+        AdviceOut(act=a.act, what=said_out(a.what), because=None if a.because is None else said_out(a.because))
+        for a in advise(_found(last.found), evidence)
+    ]
 
 
 def note(shop: Premises, body: HangEventIn) -> AtTheHook:

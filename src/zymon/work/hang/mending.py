@@ -10,6 +10,7 @@ from zymon.store.models import Rod
 
 from ..as_forecast import hook_name
 from ..premises import Premises, moment
+from ..schemas import SaidOut, all_said
 
 
 class HookRef(BaseModel):
@@ -36,7 +37,7 @@ class MendingOut(BaseModel):
     """The trouble of a piece; ring index as it is now going, and when it is past its target."""
 
     trouble: Trouble
-    evidence: list[str]
+    evidence: list[SaidOut]
     place_wide: bool
     ring_index: float
     over_at: datetime | None
@@ -69,7 +70,7 @@ def mend(shop: Premises, piece_id: int) -> WellOrNot:
     return WellOrNot(
         mending=MendingOut(
             trouble=found.trouble,
-            evidence=list(found.evidence),
+            evidence=all_said(found.evidence),
             place_wide=found.place_wide,
             ring_index=round(found.ring_index, 3),
             over_at=None if found.over_at_s is None else moment(found.over_at_s),

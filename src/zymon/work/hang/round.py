@@ -1,21 +1,24 @@
 """The weigh round: what to weigh, and many weights at once, each counted once however often it is sent."""
 
+from typing import NamedTuple
+
 from zymon.core import scale
 from zymon.core.drying.judge import ask_range, judge
 from zymon.core.drying.sentinels import sentinels
 from zymon.core.errors import OutOfRangeError
 from zymon.core.order import CLOCK_AHEAD_S, clock_off_s, moment_of
 from zymon.core.pieces import tag_grams
+from zymon.core.say import Said, said
 from zymon.store import hang as store
 from zymon.store import weighings
 from zymon.store.database import Session
 from zymon.store.models import Piece, Weighing
 from zymon.store.places import ClashError, NotFoundError, place
-from zymon.words import told
 
 from ..as_forecast import core_piece
 from ..places import ready_out
 from ..premises import Premises, moment
+from ..schemas import said_out
 from . import round_schemas as s
 from .views import scale_out
 
@@ -62,23 +65,29 @@ def round_of(shop: Premises, place_id: int) -> s.RoundOut:
         return s.RoundOut(place_id=place_id, place=of.name, at=moment(now_s), pieces=pieces)
 
 
+class Stored(NamedTuple):
+    """What came of one weight of a round."""
+
+    outcome: s.Outcome
+    says: Said | None = None
+    weighing_id: int | None = None
+
+
 def enter(shop: Premises, body: s.RoundIn) -> s.RoundAnswer:
     """Store the weights of a round. One that cannot be stored is refused for itself; the others count."""
-    stored: dict[str, tuple[s.Outcome, str, int | None]] = {}
+    stored: dict[str, Stored] = {}
     off_s = 0.0 if body.sent_at is None else clock_off_s(body.sent_at.timestamp(), shop.now_s)
     with shop.changing(body.by) as session:
         for entry in body.entries:
             stored[entry.uid] = _store(session, entry, off_s, body.by, shop.now_s)
     with shop.db.reading() as session:
-        return s.RoundAnswer(answers=[_answer(shop, session, e, *stored[e.uid]) for e in body.entries])
+        return s.RoundAnswer(answers=[_answer(shop, session, e, stored[e.uid]) for e in body.entries])
 
 
-def _store(
-    session: Session, entry: s.RoundEntry, off_s: float, by: str, now_s: int
-) -> tuple[s.Outcome, str, int | None]:
+def _store(session: Session, entry: s.RoundEntry, off_s: float, by: str, now_s: int) -> Stored:
     known = weighings.weighing_of_uid(session, entry.uid)
     if known is not None:
-        return "same", "", known.id
+        return Stored("same", None, known.id)
     at_s = int(moment_of(entry.at.timestamp() - off_s, now_s))
     try:
         of = store.piece(session, entry.piece_id)
@@ -92,12 +101,13 @@ def _store(
         new = weighings.NewWeighing(entry.gross_g, at_s, "round", entry.confirmed, entry.uid)
         made = weighings.add_weighing(session, of, new, by, now_s)
     except (OutOfRangeError, NotFoundError, ClashError) as error:
-        return "refused", told(error), None
+        return Stored("refused", error.said)
     if twice is None:
-        return "stored", f"the clock of the tablet was {off_s / 3600:+.1f} h off: allowed for" if off_s else "", made.id
-    said = f"{twice.by} weighed it at the same time: {twice.gross_g:g} g"
+        off = said("round.clock_off", hours=round(off_s / 3600, 1)) if off_s else None
+        return Stored("stored", off, made.id)
+    says = said("round.twice", by=twice.by, gross_g=twice.gross_g)
     agree = scale.agree(scale.Reading(twice.at_s, twice.gross_g), scale.Reading(at_s, entry.gross_g))
-    return ("again" if agree else "conflict"), said, made.id
+    return Stored("again" if agree else "conflict", says, made.id)
 
 
 def _twice(of: Piece, at_s: int) -> Weighing | None:
@@ -105,27 +115,26 @@ def _twice(of: Piece, at_s: int) -> Weighing | None:
     return near[-1] if near else None
 
 
-def _answer(
-    shop: Premises, session: Session, entry: s.RoundEntry, outcome: s.Outcome, text: str, weighing_id: int | None
-) -> s.EntryAnswer:
+def _answer(shop: Premises, session: Session, entry: s.RoundEntry, stored: Stored) -> s.EntryAnswer:
+    says = None if stored.says is None else said_out(stored.says)
     try:
         of = store.piece(session, entry.piece_id)
     except NotFoundError:
         return s.EntryAnswer(
-            uid=entry.uid, piece_id=entry.piece_id, tag="", outcome=outcome, text=text, weighing_id=None,
+            uid=entry.uid, piece_id=entry.piece_id, tag="", outcome=stored.outcome, says=says, weighing_id=None,
             loss_percent=None, ready=None, state=None, wants=[],
         )  # fmt: skip
     made = shop.dates.of_piece(session, of, shop.now_s)
     judged = judge(core_piece(of), made, shop.now_s)
-    said = scale_out(of, made)
+    last = scale_out(of, made)
     return s.EntryAnswer(
         uid=entry.uid,
         piece_id=of.id,
         tag=of.tag,
-        outcome=outcome,
-        text=text,
-        weighing_id=weighing_id,
-        loss_percent=None if said is None else round(said.loss_percent, 1),
+        outcome=stored.outcome,
+        says=says,
+        weighing_id=stored.weighing_id,
+        loss_percent=None if last is None else round(last.loss_percent, 1),
         ready=ready_out(made),
         state=judged.state,
         wants=list(judged.wants),

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from zymon.core.drying.judge import State, Want
 from zymon.core.drying.sentinels import Why
 
-from ..schemas import Grams, Ready, RowId, Uid, Who
+from ..schemas import Grams, Ready, RowId, SaidOut, Uid, Who
 
 Outcome = Literal["stored", "same", "again", "conflict", "refused"]
 
@@ -68,7 +68,7 @@ class EntryAnswer(BaseModel):
     piece_id: int
     tag: str
     outcome: Outcome
-    text: str
+    says: SaidOut | None
     weighing_id: int | None
     loss_percent: float | None
     ready: Ready | None

@@ -3,8 +3,6 @@
 import math
 from collections.abc import Mapping
 
-import orjson
-
 from zymon.core.drying.explain import explain
 from zymon.core.drying.forecast import Fitted, PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
@@ -34,7 +32,7 @@ from zymon.store.weighings import standing
 from ..as_forecast import confirmed_ids, core_piece, on_a_hook, start_at
 from ..places import climate_out, place_out, ready_of, ready_out
 from ..premises import Premises, moment
-from ..schemas import SaidOut, Setpoint
+from ..schemas import SaidOut, Setpoint, all_said, read_said, said_out
 from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
@@ -212,7 +210,7 @@ def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
 
 
 def _doubt_out(of: Said | None) -> SaidOut | None:
-    return None if of is None else SaidOut.model_validate(of)
+    return None if of is None else said_out(of)
 
 
 def _curve_end(of: models.Piece, made: PieceForecast, now_s: int) -> float:
@@ -322,7 +320,7 @@ def _state_out(of: models.PieceState) -> s.StateOut:
         place=None if of.place is None else of.place.name,
         by=of.by,
         note=of.note,
-        against=[SaidOut(**one) for one in orjson.loads(of.against or "[]")],
+        against=all_said(read_said(of.against)),
         struck_reason=of.struck_reason,
     )
 

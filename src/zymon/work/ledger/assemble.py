@@ -23,6 +23,7 @@ from zymon.store.places import workshop
 from ..as_forecast import core_piece
 from ..course import course_of
 from ..dates import Dates
+from ..schemas import read_said
 
 Array = npt.NDArray[np.float64]
 BIN_S = 600  # means of so long: an hour above a mark is still seen
@@ -59,7 +60,9 @@ def judged_now(session: Session, dates: Dates, batch_id: int, now_s: int) -> Jud
     making = bench.making_of(session, batch_id)
     against = [("discarded", said("ledger.discarded", note=course.discarded))] if course.discarded is not None else []
     holds = [] if making is None else [hold for hold in making.holds if hold.answered_s is None]
-    against += [("held", said("ledger.held", note=hold.text)) for hold in holds]
+    against += [
+        ("held", one) for hold in holds for one in read_said(hold.says) or [said("ledger.held", note=hold.text)]
+    ]
     ledger = replace(found, ready=found.ready and not against, why=(*against, *found.why))
     return Judged(course, batch, ledger)
 

@@ -19,7 +19,7 @@ from zymon.store.models import Batch
 from zymon.store.places import workshop
 
 from ..premises import Premises, moment
-from ..schemas import MadeOut, SaidOut
+from ..schemas import MadeOut, SaidOut, said_out
 from . import schemas as s
 from .assemble import judged_now
 
@@ -84,8 +84,8 @@ def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut])
         made_here=bench.has_making(session, of.id),
         asks_what_went_in=_asks(course),
         species=sorted({p.species for p in batch.parts if p.species is not None}),
-        why=[s.AgainstOut(hurdle=name, says=_said(says)) for name, says in ledger.why],
-        check=_said(ledger.check),
+        why=[s.AgainstOut(hurdle=name, says=said_out(says)) for name, says in ledger.why],
+        check=said_out(ledger.check),
         hurdles=[_hurdle(h) for h in ledger.hurdles],
         stages=[_stage(stage) for stage in course.stages],
         ends=moment(course.ends_s(now_s)),
@@ -105,12 +105,8 @@ def _asks(course: told.Course) -> bool:
     return not course.formulations or not all(f.curing_known for f in course.formulations)
 
 
-def _said(of: Said) -> SaidOut:
-    return SaidOut.model_validate(of)
-
-
 def _maybe(of: Said | None) -> SaidOut | None:
-    return None if of is None else _said(of)
+    return None if of is None else said_out(of)
 
 
 def _hurdle(h: Hurdle) -> s.HurdleOut:
@@ -121,16 +117,16 @@ def _hurdle(h: Hurdle) -> s.HurdleOut:
         blocks=h.blocks,
         signable=(h.state == "unknown" and h.signable) or (was is not None and h.state == "pass"),
         value=round(h.value, 3) if isinstance(h.value, float) else h.value,
-        limit=_said(h.limit) if isinstance(h.limit, Said) else h.limit,
+        limit=said_out(h.limit) if isinstance(h.limit, Said) else h.limit,
         unit=h.unit,
         known=h.known,
         source=h.source,
         why=_maybe(h.why),
         settles=_maybe(h.settles),
         entries=_entries(h),
-        cautions=[_said(c) for c in h.cautions],
+        cautions=[said_out(c) for c in h.cautions],
         evidence=[
-            s.EvidenceOut(from_at=moment(e.from_s), to_at=moment(e.to_s), says=_said(e.says)) for e in h.evidence
+            s.EvidenceOut(from_at=moment(e.from_s), to_at=moment(e.to_s), says=said_out(e.says)) for e in h.evidence
         ],
         pieces=None if h.pieces is None else list(h.pieces),
         was_fail=None if was is None else s.WasFailOut(until=moment(was.until_s), by=was.by, reason=was.reason),

@@ -39,7 +39,7 @@ class CareOut(BaseModel):
     done: int
     missed: int
     last: datetime | None
-    cost: str
+    cost: SaidOut
 
 
 class ColdOut(BaseModel):

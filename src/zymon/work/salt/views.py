@@ -17,7 +17,7 @@ from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from ..bench.views import next_tag
 from ..premises import Premises, moment
-from ..schemas import MadeOut, SaidOut
+from ..schemas import MadeOut, said_out
 from . import schemas as s
 from .bags import Colds, bag_of, colds_for, cure_of
 
@@ -105,7 +105,7 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         weight_verdict=None
         if last is None or last.value is None
         else judge_weight(of.raw_g, last.value, expected_now(of, clock, last.at_s)),
-        cold=s.ColdOut(state=cold.state, says=None if cold.why is None else SaidOut.model_validate(cold.why)),
+        cold=s.ColdOut(state=cold.state, says=None if cold.why is None else said_out(cold.why)),
         care=[
             s.CareOut(
                 kind=c.kind,
@@ -114,7 +114,7 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
                 latest=moment(c.latest_s),
                 done=c.done,
                 missed=c.missed,
-                cost=c.cost,
+                cost=said_out(c.cost),
                 last=None if c.last_s is None else moment(c.last_s),
             )
             for c in care

@@ -54,7 +54,7 @@ def salt_lines(session: Session, order: dict[str, int], now_s: int) -> Iterable[
             said(f"today.salt_{kind}", **tags_of([card.tag for card, _ in found])),
             said("today.product", product=", ".join([found[0][0].product, *containers])),
             place,
-            said("cost.as_said", text=first.cost),
+            said(first.cost.code, **first.cost.values),
             max(care.missed for _, care in found),
             min((care.last for _, care in found if care.last), default=None),
             ActionOut(station="salt", kinds=[kind], pieces=[card.id for card, _ in found], takes_grams=kind == "drain"),

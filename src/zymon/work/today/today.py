@@ -8,7 +8,7 @@ from zymon.store.places import workshop
 from zymon.words import sentence
 
 from ..premises import Premises, moment
-from ..schemas import SaidOut
+from ..schemas import said_out
 from . import schemas as s
 from .line import LineOfRound
 from .lines import round_lines
@@ -32,14 +32,14 @@ def _out(line: LineOfRound, now_s: int) -> s.ChoreOut:
         id=chore.id,
         station=chore.station,  # type: ignore[arg-type] # of STATIONS
         place=line.place,
-        title=SaidOut.model_validate(line.title),
-        detail=None if line.detail is None else SaidOut.model_validate(line.detail),
+        title=said_out(line.title),
+        detail=None if line.detail is None else said_out(line.detail),
         elasticity=chore.elasticity,
         when=when(chore, now_s),
         due_from=moment(chore.from_s),
         best=moment(replanned(chore, now_s)),
         latest=None if chore.latest_s is None else moment(chore.latest_s),
-        cost=None if line.cost is None else SaidOut.model_validate(line.cost),
+        cost=None if line.cost is None else said_out(line.cost),
         missed=line.missed,
         last=line.last,
         action=line.action,

@@ -49,7 +49,8 @@ def _fermenting(card: WarmCard, place_order: int, now_s: int) -> Iterable[LineOf
         yield line("over", over, said("today.product", product=card.product), said("cost.lost"), now_s, now_s)
     elif card.measured_at is None and card.measure_next is not None:
         at = card.measure_next.timestamp()
-        why = said("today.product", product=", ".join([card.product, *card.causes]))
+        first = card.causes[0] if card.causes else None
+        why = said("today.product", product=card.product) if first is None else said(first.code, **first.values)
         name = f"ph-{card.last_at.timestamp():.0f}" if card.last_at else "ph-first"
         yield line(
             name, said("today.measure_ph", batch=card.batch), why, said("cost.allowance_runs"), at, at + 3 * 3600
@@ -80,7 +81,7 @@ def _touches(session: Session, batch: warm.WarmBatch, card: WarmCard, place_orde
             said(f"today.warm_{touch.ways[0]}", batch=card.batch),
             detail,
             card.place,
-            said("cost.as_said", text=touch.cost),
+            touch.cost,
             action=ActionOut(station="warm", kinds=list(touch.ways), batch_id=card.batch_id),
             link=f"/warm/{card.batch_id}",
         )

@@ -8,7 +8,7 @@ from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 from zymon.core.fermentation.curve import Culture
 from zymon.core.fermentation.forecast import State
 
-from ..schemas import RecordIn, RowId, WithMade
+from ..schemas import RecordIn, RowId, SaidOut, WithMade
 
 Ph = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
 TargetPh = Annotated[float, Field(ge=4, le=6, allow_inf_nan=False)]
@@ -47,7 +47,7 @@ class ReadingOut(BaseModel):
     ph: float
     sample_c: float | None
     meter: str | None
-    warnings: list[str]
+    warnings: list[SaidOut]
     by: str
     struck_reason: str | None
 
@@ -86,8 +86,8 @@ class WarmCard(BaseModel):
     reaches_target: WhenOut
     measured_at: datetime | None  # the first measured value at or under 5.3
     allowance: AllowanceOut
-    causes: list[str]
-    possible: list[str]
+    causes: list[SaidOut]
+    possible: list[SaidOut]
     measure_next: datetime | None
     last_ph: float | None
     last_at: datetime | None
@@ -133,7 +133,7 @@ class MeterOut(BaseModel):
     name: str
     calibrated_at: datetime | None
     slope_percent: float | None
-    warnings: list[str]
+    warnings: list[SaidOut]
 
 
 class WarmOut(WithMade):

@@ -24,7 +24,7 @@ from zymon.store.struck import counted
 from zymon.store.warm_models import BatchEvent, PhMeter, PhReading, WarmStage
 
 from ..premises import Premises, moment
-from ..schemas import MadeOut
+from ..schemas import MadeOut, all_said
 from . import schemas as s
 
 GAP_HOURS = 1.0  # a silence of the box's log that is longer is counted at its warmer end
@@ -88,8 +88,8 @@ def card(session: Session, of: store.WarmBatch, made: FermentationForecast) -> s
         reaches_target=when(of, made.reaches_target),
         measured_at=_at(of, first_measured(of.fermentation)),
         allowance=allowance,
-        causes=list(made.causes),
-        possible=list(still_possible(of.fermentation, made)),
+        causes=all_said(made.causes),
+        possible=all_said(still_possible(of.fermentation, made)),
         measure_next=None if of.ended_s is not None else _at(of, made.measure_next_hour),
         last_ph=None if last is None else last.ph,
         last_at=None if last is None else moment(last.at_s),
@@ -111,14 +111,14 @@ def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
 def reading_out(of: PhReading, origin_s: int) -> s.ReadingOut:
     """A reading with what is to be said against its meter at the time."""
     hour = (of.at_s - origin_s) / 3600
-    said = () if of.meter is None else meter_warnings(store.calibrations_of(of.meter, origin_s), hour)
+    warnings = () if of.meter is None else meter_warnings(store.calibrations_of(of.meter, origin_s), hour)
     return s.ReadingOut(
         id=of.id,
         at=moment(of.at_s),
         ph=of.ph,
         sample_c=of.sample_c,
         meter=None if of.meter is None else of.meter.name,
-        warnings=list(said),
+        warnings=all_said(warnings),
         by=of.by,
         struck_reason=of.struck_reason,
     )
@@ -179,7 +179,7 @@ def meter_out(of: PhMeter, now_s: int) -> s.MeterOut:
         name=of.name,
         calibrated_at=None if last is None else moment(last.at_s),
         slope_percent=None if last is None else last.slope_percent,
-        warnings=list(meter_warnings(store.calibrations_of(of, 0), now_s / 3600)),
+        warnings=all_said(meter_warnings(store.calibrations_of(of, 0), now_s / 3600)),
     )
 
 

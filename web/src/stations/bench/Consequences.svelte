@@ -6,6 +6,7 @@
   import { p } from '../../shell/router';
   import { kilograms, tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import type { Desk } from './desk.svelte';
   import Gauge from './Gauge.svelte';
 
@@ -56,8 +57,10 @@
 {:else}
   {#if found.cautions.length}
     <section class="cautions" aria-label={say.cautions}>
-      {#each found.cautions as caution (caution.text)}
-        <p class:hold={caution.hold}>{caution.text} <span class="quiet">{caution.source}</span></p>
+      {#each found.cautions as caution (caution.says.code)}
+        <p class:hold={caution.hold}>
+          {said(caution.says)} <span class="quiet">{said(caution.source)}</span>
+        </p>
       {/each}
       {#if found.cautions.some((caution) => caution.hold)}<p class="quiet">{say.hold}</p>{/if}
     </section>
@@ -77,7 +80,9 @@
         <span>{say.acid} <span class="quiet text-sm">{say.acidSays}</span></span>
         <strong class="text-lg">{found.acid.value.toFixed(1)}</strong>
       </summary>
-      <p class="quiet text-sm">{found.acid.formula}. {found.acid.inputs}. {found.acid.source}</p>
+      <p class="quiet text-sm">
+        {said(found.acid.formula)}. {said(found.acid.inputs)}. {said(found.acid.source)}
+      </p>
     </details>
   {/if}
 

@@ -3,6 +3,7 @@
   import type { Schema } from '../../api/client';
   import { tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
 
   interface Props {
     name: string;
@@ -21,10 +22,10 @@
 <details class="gauge {gauge.standing}">
   <summary>
     <span class="flex items-baseline justify-between gap-3">
-      <span>{name} <span class="verdict">{gauge.says}</span></span>
+      <span>{name} <span class="verdict">{said(gauge.says)}</span></span>
       <span class="whitespace-nowrap"
         ><strong class="text-lg">{tidyNumber(gauge.figure.value, digits)}</strong>
-        <span class="quiet text-sm">{gauge.figure.unit}</span></span
+        <span class="quiet text-sm">{said(gauge.figure.unit)}</span></span
       >
     </span>
     <span class="string" aria-hidden="true">
@@ -37,9 +38,9 @@
     </span>
   </summary>
   <div class="whence">
-    <p>{gauge.figure.formula}</p>
-    <p>{gauge.figure.inputs}</p>
-    <p>{say.source}: {gauge.figure.source}</p>
+    <p>{said(gauge.figure.formula)}</p>
+    <p>{said(gauge.figure.inputs)}</p>
+    <p>{say.source}: {said(gauge.figure.source)}</p>
   </div>
 </details>
 

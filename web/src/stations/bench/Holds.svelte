@@ -6,6 +6,7 @@
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
 
   let { holds, took }: { holds: Schema['HoldOut'][]; took: (answer: Schema['BatchOut']) => void } = $props();
   const say = words.bench.batch;
@@ -32,7 +33,7 @@
 
 {#each holds as hold (hold.id)}
   <section class="hold" class:answered={hold.answered_at} aria-label={say.holdTitle}>
-    <p class="text-lg font-semibold">{say.holdTitle}: {hold.text}</p>
+    <p class="text-lg font-semibold">{say.holdTitle}: {hold.says ? said(hold.says) : hold.text}</p>
     <p class="quiet text-sm">{hold.source}</p>
     {#if hold.answered_at}
       <p>

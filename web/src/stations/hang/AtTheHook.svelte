@@ -12,6 +12,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import Photos from './Photos.svelte';
 
   let { piece }: { piece: number } = $props();
@@ -130,14 +131,14 @@
     <button class="btn btn-primary mt-2 min-h-11" onclick={() => void inspect()}>{say.note}</button>
   {/if}
   <When when={moment} />
-  {#each found.data?.advice ?? [] as advice (advice.what)}
+  {#each found.data?.advice ?? [] as advice (advice.what.code)}
     <p
       class="mt-1"
       class:text-error={advice.act === 'hold' || advice.act === 'discard'}
       class:text-warning={advice.act === 'mend'}
     >
       <strong>{say.acts[advice.act]}:</strong>
-      {advice.what}{#if advice.because}<span class="quiet"> ({advice.because})</span>{/if}
+      {said(advice.what)}{#if advice.because}<span class="quiet"> ({said(advice.because)})</span>{/if}
     </p>
   {/each}
   <div class="mt-2 flex flex-wrap gap-2">

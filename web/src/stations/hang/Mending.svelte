@@ -5,6 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import { longDay } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
 
   interface Props {
     piece: Schema['PieceOut'];
@@ -38,8 +39,8 @@
     aria-label={say.title[trouble.trouble]}
   >
     <p class="font-semibold" class:text-error={grave}>{say.title[trouble.trouble]}</p>
-    {#each trouble.evidence as evidence (evidence)}<p class="text-sm first-letter:uppercase">
-        {evidence}
+    {#each trouble.evidence as evidence (evidence.code)}<p class="text-sm first-letter:uppercase">
+        {said(evidence)}
       </p>{/each}
     {#if trouble.trouble === 'overshooting' && trouble.over_at}<p>
         {say.over(longDay(trouble.over_at))}

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The end of a round: what is ready, what is too fast, what was not taken.
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import type { Entry } from './outbox.svelte';
   import type { Round } from './round.svelte';
 
@@ -14,7 +15,7 @@
         [say.fast, answered.filter((e) => e.answer?.wants.includes('too_fast'))],
         [say.soon, answered.filter((e) => e.answer?.state === 'soon')],
         [say.conflict, answered.filter((e) => e.answer?.outcome === 'conflict')],
-        [say.clock, answered.filter((e) => e.answer?.outcome === 'stored' && e.answer.text)],
+        [say.clock, answered.filter((e) => e.answer?.outcome === 'stored' && e.answer.says)],
         [say.refused, answered.filter((e) => e.state === 'refused')],
       ] as [string, Entry[]][]
     ).filter(([, entries]) => entries.length > 0),
@@ -33,7 +34,7 @@
       {#each entries as entry (entry.uid)}
         <li class="py-1">
           <strong class="font-tag">{entry.tag}</strong>
-          {#if entry.answer?.text}<span class="quiet">{entry.answer.text}</span>{/if}
+          {#if entry.answer?.says}<span class="quiet">{said(entry.answer.says)}</span>{/if}
         </li>
       {/each}
     </ul>

@@ -10,6 +10,7 @@
   import { navigate, route } from '../../shell/router';
   import { grams, longDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import { Round, type RoundPiece } from './round.svelte';
   import RoundEnd from './RoundEnd.svelte';
 
@@ -175,7 +176,7 @@
           {:else if previous.answer?.ready?.p50}· {say.ready(longDay(previous.answer.ready.p50))}{/if}
           {#if previous.answer?.wants.includes('too_fast')}· <strong class="text-error">{say.fast}</strong
             >{/if}
-          {#if previous.answer?.text}<span class="text-warning block">{previous.answer.text}</span>{/if}
+          {#if previous.answer?.says}<span class="text-warning block">{said(previous.answer.says)}</span>{/if}
         {/if}
       </p>
       <p class="quiet text-sm max-md:hidden">{say.keys}</p>

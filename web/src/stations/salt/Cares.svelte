@@ -7,6 +7,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import type { Card } from './saltdesk.svelte';
 
   type Kind = Schema['CareOut']['kind'];
@@ -31,7 +32,7 @@
       const open = cares.some((k) => new Date(k.due_from).getTime() <= now);
       const missed = Math.max(...cares.map((k) => k.missed));
       const last = cares.flatMap((k) => (k.last === null ? [] : [k.last])).sort()[0] ?? null;
-      return { kind, of, due, late, open, missed, last, cost: cares[0]?.cost ?? '' };
+      return { kind, of, due, late, open, missed, last, cost: cares[0]?.cost };
     }),
   );
   async function done(kind: Kind, of: Card[]): Promise<void> {
@@ -67,7 +68,9 @@
               >{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</strong
             >
             {#if row.missed}<span class="quiet"
-                >· {words.today.last(row.last && dayAndTime(row.last))}: {row.cost}</span
+                >· {words.today.last(row.last && dayAndTime(row.last))}: {row.cost
+                  ? said(row.cost)
+                  : ''}</span
               >{/if}
           {:else}
             <span class="quiet">{say.careDue(say.careDo[row.kind].toLowerCase(), dayAndTime(row.due))}</span>

@@ -11,6 +11,7 @@
   import { session } from '../../shell/session.svelte';
   import { fullDay, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
 
   let { meters }: { meters: Schema['MeterOut'][] } = $props();
   const say = words.warm;
@@ -49,7 +50,8 @@
         {meter.slope_percent !== null && meter.calibrated_at
           ? say.calibration(tidyNumber(meter.slope_percent, 1), fullDay(meter.calibrated_at))
           : ''}
-        {#if meter.warnings.length}<span class="text-warning">{meter.warnings.join('; ')}</span>{/if}
+        {#if meter.warnings.length}<span class="text-warning">{meter.warnings.map(said).join('; ')}</span
+          >{/if}
       </li>
     {/each}
   </ul>

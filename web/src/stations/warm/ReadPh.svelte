@@ -9,6 +9,7 @@
   import { optionalNumber } from '../../forms/typed';
   import { typedNumber } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import type { WarmDesk } from './warmdesk.svelte';
 
   let { desk, meters }: { desk: WarmDesk; meters: Schema['MeterOut'][] } = $props();
@@ -80,7 +81,7 @@
     />
   </div>
   {#if chosen?.warnings.length}<p class="text-warning mt-1">
-      {chosen.name}: {chosen.warnings.join('; ')}
+      {chosen.name}: {chosen.warnings.map(said).join('; ')}
     </p>{/if}
   {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
   {#if desk.question}

@@ -70,10 +70,10 @@
         {acid.settles ? whole(said(acid.settles)) : ''}
       </p>{/if}
     {#if card.causes.length}
-      <p class="mt-1"><strong>{say.causes}:</strong> {card.causes.join('; ')}</p>
+      <p class="mt-1"><strong>{say.causes}:</strong> {card.causes.map(said).join('; ')}</p>
     {/if}
     {#if card.possible.length && !card.ended_at}
-      <p class="mt-1"><strong>{say.possible}:</strong> {card.possible.join('; ')}</p>
+      <p class="mt-1"><strong>{say.possible}:</strong> {card.possible.map(said).join('; ')}</p>
     {/if}
     {#if card.meters_differ !== null}
       <p class="text-warning mt-1">{say.metersDiffer(card.meters_differ.toFixed(2))}</p>

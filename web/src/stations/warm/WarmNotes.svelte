@@ -6,6 +6,7 @@
   import { When as Moment } from '../../forms/when.svelte';
   import { timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
+  import { said } from '../../words/said';
   import type { WarmDesk } from './warmdesk.svelte';
 
   let { detail, desk }: { detail: Schema['WarmDetail']; desk: WarmDesk } = $props();
@@ -61,7 +62,9 @@
           ]
             .filter(Boolean)
             .join(', ')}
-          {#if reading.warnings.length}<span class="text-warning">{reading.warnings.join('; ')}</span>{/if}
+          {#if reading.warnings.length}<span class="text-warning"
+              >{reading.warnings.map(said).join('; ')}</span
+            >{/if}
           {#if reading.struck_reason !== null}{say.struck(reading.struck_reason)}{/if}</span
         >
         {#if reading.struck_reason === null}
