@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -25,6 +26,11 @@ def refused(words: str) -> Iterator[None]:
     with pytest.raises(OutOfRangeError) as caught:
         yield
     assert words in told(caught.value)
+
+
+def iso(at_s: float) -> str:
+    """A moment as the interface tells it."""
+    return datetime.fromtimestamp(at_s, UTC).isoformat().replace("+00:00", "Z")
 
 
 class Clock:

@@ -1,21 +1,17 @@
 """The open interface for devices, the place's sensor put to the test, and a simulated chamber run for weeks."""
 
-from datetime import UTC, datetime
+from datetime import datetime
 
 import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from support import NOW, Clock, piece_body, words
+from support import NOW, Clock, iso, piece_body, words
 from zymon.standins.live import STEP_S, LiveChamber
 from zymon.work import devices as work
 
 BY = {"by": "Ida"}
 DAY = 86_400
-
-
-def iso(seconds: float) -> str:
-    return datetime.fromtimestamp(seconds, UTC).isoformat()
 
 
 def known(client: TestClient, room: dict, kind: str = "climate") -> str:

@@ -5,14 +5,10 @@ from datetime import UTC, datetime
 import pytest
 from fastapi.testclient import TestClient
 
-from support import NOW, Clock, piece_body
+from support import NOW, Clock, iso, piece_body
 
 DAY, HOUR = 86_400, 3600
 BY = {"by": "Ida"}
-
-
-def iso(at_s: float) -> str:
-    return datetime.fromtimestamp(at_s, UTC).isoformat()
 
 
 def log(client: TestClient, place: int, from_s: float, to_s: float, c: float, step_s: int = HOUR) -> None:

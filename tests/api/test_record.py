@@ -10,14 +10,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 from making import begin, made
-from support import NOW, Clock, piece_body, sheet_body, words
+from support import NOW, Clock, iso, piece_body, sheet_body, words
 
 DAY = 86_400
 BY = {"by": "Ida"}
-
-
-def iso(seconds: float) -> str:
-    return datetime.fromtimestamp(seconds, UTC).isoformat()
 
 
 def hung(client: TestClient, room: dict, days_ago: float = 40, **changes: object) -> int:

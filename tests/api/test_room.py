@@ -58,7 +58,8 @@ def test_two_pieces_change_places_and_both_moves_stay_on_record(
     one, other = hang(client, chamber, 1), hang(client, chamber, 3)
     clock.now += DAY
     url = f"/api/pieces/{one['id']}/swap"
-    room = client.post(url, json={"other_id": other["id"], **BY}).json()
+    client.post(url, json={"other_id": other["id"], **BY}).raise_for_status()
+    room = client.get(f"/api/places/{chamber['place']['id']}/room").json()
     assert {c["tag"]: c["hook"] for c in room["pieces"]} == {"J-14-01": 3, "J-14-03": 1}
     past = client.get(f"/api/pieces/{one['id']}").json()["hangings"]
     assert [(h["hook"], h["ended_as"]) for h in past] == [(1, "moved"), (3, None)]

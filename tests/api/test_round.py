@@ -4,13 +4,9 @@ from datetime import UTC, datetime
 
 from fastapi.testclient import TestClient
 
-from support import NOW, Clock, piece_body, words
+from support import NOW, Clock, iso, piece_body, words
 
 DAY = 86_400
-
-
-def iso(seconds: float) -> str:
-    return datetime.fromtimestamp(seconds, UTC).isoformat()
 
 
 def hung(client: TestClient, room: dict, hook: int) -> dict:

@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from making import made
-from support import Clock, piece_body, sheet_body, words
+from support import Clock, iso, piece_body, sheet_body, words
 
 HOUR = 3600
 BY = {"by": "Ida"}
@@ -18,10 +18,6 @@ BY = {"by": "Ida"}
 def box(client: TestClient, chamber: dict) -> int:
     body = {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25, "rh_percent": 90}, **BY}
     return client.post("/api/places", json=body).json()["id"]
-
-
-def iso(seconds: float) -> str:
-    return datetime.fromtimestamp(seconds, UTC).isoformat()
 
 
 def log(

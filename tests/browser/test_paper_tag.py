@@ -165,6 +165,8 @@ def test_nothing_is_wider_than_a_phone(page: Page, demo: Server) -> None:
         )
         if over[0] > 0 or over[1]:
             wide[address] = over
+        unread = re.search(r"\[object|undefined|\bNaN\b", page.locator("main").inner_text())
+        assert unread is None, (address, unread)
     assert wide == {}
 
 

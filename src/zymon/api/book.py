@@ -7,6 +7,9 @@ from fastapi import APIRouter, Query
 
 from zymon.work import changes as changes_of
 from zymon.work import finding
+from zymon.work.schemas import MadeOut
+from zymon.work.undo import UndoIn
+from zymon.work.undo import undo as take_back
 
 from .context import Ctx
 
@@ -27,3 +30,9 @@ def changes(
 ) -> changes_of.Changes:
     """What was changed of what had been entered: of a batch, on a day, or lately."""
     return changes_of.changes(ctx, batch_id, day)
+
+
+@router.post("/undo")
+def undo(ctx: Ctx, body: UndoIn) -> list[MadeOut]:
+    """Take back everything that came of an entry, as entered by mistake; it stays on record, struck through."""
+    return take_back(ctx, body)

@@ -287,7 +287,12 @@ def pieces_finished(session: Session, place_id: int, now_s: int) -> list[Piece]:
     """The latest pieces that hung in a place and were taken down, for its forecasts to learn from."""
     ended = session.scalars(
         select(Hanging)
-        .where(Hanging.place_id == place_id, Hanging.to_s.is_not(None), Hanging.from_s > now_s - LEARN_FROM_S)
+        .where(
+            Hanging.place_id == place_id,
+            Hanging.to_s.is_not(None),
+            Hanging.struck_s.is_(None),
+            Hanging.from_s > now_s - LEARN_FROM_S,
+        )
         .options(*_LOADED)
         .order_by(Hanging.to_s.desc())
         .limit(LEARN_FROM_PIECES * 2)
@@ -311,12 +316,13 @@ def hanging_count(session: Session) -> int:
 
 def how_many_hung(session: Session, place_id: int) -> int:
     """How many pieces hang or ever hung in a place."""
-    query = select(func.count(Hanging.piece_id.distinct())).where(Hanging.place_id == place_id)
+    there = Hanging.place_id == place_id, Hanging.struck_s.is_(None)
+    query = select(func.count(Hanging.piece_id.distinct())).where(*there)
     return session.scalar(query) or 0
 
 
 def pieces_that_hung(session: Session, place_id: int) -> list[Piece]:
     """Every piece that hangs or ever hung in a place, in the order they were hung."""
-    hung = select(Hanging.piece_id).where(Hanging.place_id == place_id)
+    hung = select(Hanging.piece_id).where(Hanging.place_id == place_id, Hanging.struck_s.is_(None))
     query = select(Piece).where(Piece.id.in_(hung)).options(joinedload(Piece.batch), selectinload(Piece.weighings))
     return list(session.scalars(query.order_by(Piece.hung_s, Piece.tag)).unique())

@@ -104,7 +104,16 @@ class Piece(Base):
     hung_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
     batch: Mapped[Batch] = relationship(back_populates="pieces")
-    hangings: Mapped[list["Hanging"]] = relationship(back_populates="piece", order_by="Hanging.from_s")
+    hangings: Mapped[list["Hanging"]] = relationship(
+        back_populates="piece",
+        order_by="Hanging.from_s, Hanging.id",
+        primaryjoin="and_(Piece.id == Hanging.piece_id, Hanging.struck_s.is_(None))",
+    )
+    struck_hangings: Mapped[list["Hanging"]] = relationship(
+        order_by="Hanging.from_s",
+        primaryjoin="and_(Piece.id == Hanging.piece_id, Hanging.struck_s.is_not(None))",
+        viewonly=True,
+    )
     weighings: Mapped[list["Weighing"]] = relationship(back_populates="piece", order_by="Weighing.at_s, Weighing.id")
     corrections: Mapped[list["Correction"]] = relationship(order_by="Correction.id")
     states: Mapped[list["PieceState"]] = relationship(
@@ -128,7 +137,7 @@ class Correction(Base):
 
 
 class Hanging(Base):
-    """Where a piece hung, from when to when; open while it hangs there."""
+    """Where a piece hung, from when to when; open while it hangs there. One that is struck ends where it began."""
 
     __tablename__ = "hanging"
     __table_args__ = (
@@ -147,6 +156,9 @@ class Hanging(Base):
     end_reason: Mapped[str | None] = mapped_column(String(200))  # as it was worded before states were kept
     by: Mapped[str] = mapped_column(String(60))
     entered_s: Mapped[int]
+    struck_s: Mapped[int | None]
+    struck_by: Mapped[str | None] = mapped_column(String(60))
+    struck_reason: Mapped[str | None] = mapped_column(String(200))
     piece: Mapped[Piece] = relationship(back_populates="hangings")
     rod: Mapped[Rod] = relationship()
 

@@ -48,7 +48,7 @@ def strike_test(session: Session, test_id: int, reason: str, by: str, now_s: int
 
 def most_removed(session: Session, place_id: int) -> float | None:
     """The most water a place was seen to take from its pieces in a day [g], from weighings; None without enough."""
-    hung = select(Hanging.piece_id).where(Hanging.place_id == place_id)
+    hung = select(Hanging.piece_id).where(Hanging.place_id == place_id, Hanging.struck_s.is_(None))
     rows = session.execute(
         select(Weighing.piece_id, Weighing.at_s, Weighing.gross_g)
         .where(Weighing.piece_id.in_(hung), Weighing.struck_s.is_(None))

@@ -81,6 +81,11 @@ REFUSED: dict[str, str] = {
     "refused.no_reading": "this reading is not there",
     "refused.no_reading_in_stretch": "there is no reading in that stretch",
     "refused.no_recipe": "this recipe is not there",
+    "refused.not_undone": "this cannot be undone in one step: strike it where it stands",
+    "refused.no_stay": "this stay on a hook is not there",
+    "refused.moved_since": "{tag} was moved or taken down since: undo that first",
+    "refused.first_stay": "{tag} was hung there first: correct when that was, or take it down",
+    "refused.noted_before_hung": "{tag}: something was noted of it on the hook before that time: check the date",
     "refused.no_rod": "this rod is not there",
     "refused.no_room_for_file": "{place} has {free} free hooks and the file {pieces} new pieces: make room or "
     "choose another place",

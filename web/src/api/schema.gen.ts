@@ -1187,7 +1187,7 @@ export interface paths {
         put?: never;
         /**
          * Swap
-         * @description Two pieces change places; the answer is the place of the first.
+         * @description Two pieces change places; the answer is of the first.
          */
         post: operations["swap_api_pieces__piece_id__swap_post"];
         delete?: never;
@@ -2078,6 +2078,26 @@ export interface paths {
         get: operations["calendar_api_today_ics_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take back everything that came of an entry, as entered by mistake; it stays on record, struck through.
+         */
+        post: operations["undo_api_undo_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3286,7 +3306,7 @@ export interface components {
              * Field
              * @enum {string}
              */
-            field: "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm" | "casing";
+            field: "hung_at" | "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm" | "casing";
             /** Reason */
             reason: string;
             /**
@@ -3297,7 +3317,7 @@ export interface components {
             /** Uid */
             uid: string;
             /** Value */
-            value: number | ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | null;
+            value: number | ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | string | null;
         };
         /**
          * CorrectionOut
@@ -4106,12 +4126,16 @@ export interface components {
             from_at: string;
             /** Hook */
             hook: number;
+            /** Id */
+            id: number;
             /** Place */
             place: string;
             /** Rod */
             rod: number;
             /** Rod Id */
             rod_id: number;
+            /** Struck Reason */
+            struck_reason: string | null;
             /** To At */
             to_at: string | null;
         };
@@ -7610,6 +7634,18 @@ export interface components {
             temperature_c: number;
             /** Uid */
             uid: string;
+        };
+        /**
+         * UndoIn
+         * @description What is taken back, as the answer to the entry named it.
+         */
+        UndoIn: {
+            /** By */
+            by: string;
+            /** Made */
+            made: components["schemas"]["MadeOut"][];
+            /** Reason */
+            reason: string;
         };
         /**
          * UsedLot
@@ -13121,7 +13157,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Room"];
+                    "application/json": components["schemas"]["PieceOut"];
                 };
             };
             /** @description Bad Request */
@@ -16723,6 +16759,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_api_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeOut"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -42,6 +42,7 @@ export const words = {
   help: 'Keys',
   close: 'Close',
   undo: 'Undo',
+  undone: 'undone at once',
   loading: 'One moment …',
   find: 'Find a tag',
   kinds: {
@@ -189,10 +190,12 @@ export const words = {
   },
   declared: {
     title: 'As hung',
-    hung: (day: string) => `Hung on ${day}.`,
+    whenHung: 'When was it hung?',
+    so: 'It was so',
     correct: 'Correct',
     why: 'Why was it wrong?',
     fields: {
+      hung_at: 'hung',
       start_weight_g: 'start weight, g',
       tare_g: 'tare, g',
       target_loss_percent: 'target loss, %',
@@ -201,6 +204,12 @@ export const words = {
       length_mm: 'length, mm',
       casing: 'casing',
     },
+  },
+  stays: {
+    title: 'Where it hung',
+    at: (place: string, rod: number, hook: number) => `${place}, rod ${rod}, hook ${hook}`,
+    takeBack: 'Take back',
+    why: 'Why was it wrong?',
   },
   inside: {
     title: 'Inside, as predicted',

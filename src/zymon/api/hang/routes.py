@@ -6,7 +6,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 
 from zymon.core.drying.rest import REST_TEMPERATURE_C
-from zymon.work.hang import asking, doing, mending, views
+from zymon.work.hang import asking, doing, mending, off, views, weighing
 from zymon.work.hang import entries as e
 from zymon.work.hang import schemas as s
 from zymon.work.schemas import ByIn, StrikeIn
@@ -48,8 +48,8 @@ def move(ctx: Ctx, piece_id: Id, body: e.HookIn) -> s.PieceOut:
 
 
 @router.post("/pieces/{piece_id}/swap")
-def swap(ctx: Ctx, piece_id: Id, body: e.SwapIn) -> s.Room:
-    """Two pieces change places; the answer is the place of the first."""
+def swap(ctx: Ctx, piece_id: Id, body: e.SwapIn) -> s.PieceOut:
+    """Two pieces change places; the answer is of the first."""
     return doing.swap(ctx, piece_id, body)
 
 
@@ -64,25 +64,25 @@ def against(
     ctx: Ctx, piece_id: Id, gross_g: Annotated[float | None, Query(gt=0, le=200_000, allow_inf_nan=False)] = None
 ) -> s.Against:
     """What stands against taking a piece down now, at a weight if one is given."""
-    return doing.against(ctx, piece_id, gross_g)
+    return off.against(ctx, piece_id, gross_g)
 
 
 @router.post("/pieces/{piece_id}/take-down")
 def take_down(ctx: Ctx, piece_id: Id, body: e.TakeDownIn) -> s.PieceOut:
     """Take a piece off its hook, with its weight or said not to be weighed, and say what becomes of it."""
-    return doing.take_down(ctx, piece_id, body)
+    return off.take_down(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/become")
 def become(ctx: Ctx, piece_id: Id, body: e.BecomeIn) -> s.PieceOut:
     """A piece off its hook begins to rest, is cut, kept, or goes."""
-    return doing.become(ctx, piece_id, body)
+    return off.become(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/take-back")
 def take_back(ctx: Ctx, piece_id: Id, body: StrikeIn) -> s.PieceOut:
     """Take back what a piece became last, as entered by mistake: it is again what it was before."""
-    return doing.take_back(ctx, piece_id, body)
+    return off.take_back(ctx, piece_id, body)
 
 
 @router.post("/pieces/{piece_id}/hang-again")
@@ -94,31 +94,31 @@ def hang_again(ctx: Ctx, piece_id: Id, body: e.HookIn) -> s.PieceOut:
 @router.post("/pieces/{piece_id}/slice")
 def slice_off(ctx: Ctx, piece_id: Id, body: e.SliceIn) -> s.PieceOut:
     """A slice is taken off and the piece goes on: its loss stays true."""
-    return doing.slice_off(ctx, piece_id, body)
+    return weighing.slice_off(ctx, piece_id, body)
 
 
 @router.post("/slices/{cut_id}/strike")
 def strike_slice(ctx: Ctx, cut_id: Id, body: StrikeIn) -> s.PieceOut:
     """Strike a slice through, and the weight that was noted with it."""
-    return doing.strike_slice(ctx, cut_id, body)
+    return weighing.strike_slice(ctx, cut_id, body)
 
 
 @router.post("/pieces/{piece_id}/weighings", status_code=201)
 def weigh(ctx: Ctx, piece_id: Id, body: e.WeighingIn) -> s.Weighed:
     """Store a weight and answer at once; one that cannot be right is asked about first (409 doubtful)."""
-    return doing.weigh(ctx, piece_id, body)
+    return weighing.weigh(ctx, piece_id, body)
 
 
 @router.post("/weighings/{weighing_id}/strike")
 def strike(ctx: Ctx, weighing_id: Id, body: StrikeIn) -> s.PieceOut:
     """Strike a weighing through; it stays on record and counts no more."""
-    return doing.strike_weighing(ctx, weighing_id, body)
+    return weighing.strike_weighing(ctx, weighing_id, body)
 
 
 @router.post("/weighings/{weighing_id}/restore")
 def restore(ctx: Ctx, weighing_id: Id, body: ByIn) -> s.PieceOut:
     """Take a strike back: the same weighing is entered again beside the struck one, once."""
-    return doing.restore_weighing(ctx, weighing_id, body.by)
+    return weighing.restore_weighing(ctx, weighing_id, body.by)
 
 
 @router.post("/pieces/{piece_id}/what-if")

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
@@ -48,9 +48,16 @@ class CorrectionIn(RecordIn):
     """A declared value that was wrong, and why; null where a measure is not known."""
 
     field: Literal[
-        "start_weight_g", "tare_g", "target_loss_percent", "diameter_mm", "thickness_mm", "length_mm", "casing"
+        "hung_at",
+        "start_weight_g",
+        "tare_g",
+        "target_loss_percent",
+        "diameter_mm",
+        "thickness_mm",
+        "length_mm",
+        "casing",
     ]
-    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Casing | None
+    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Casing | AwareDatetime | None
     reason: Reason
 
 

@@ -169,6 +169,7 @@ class Curve(BaseModel):
 class HangingOut(BaseModel):
     """Where a piece hung, from when to when."""
 
+    id: int
     place: str
     rod_id: int
     rod: int
@@ -178,6 +179,7 @@ class HangingOut(BaseModel):
     ended_as: Literal["moved", "down"] | None
     by: str
     ended_by: str | None
+    struck_reason: str | None
 
 
 class StateOut(LifeOut):

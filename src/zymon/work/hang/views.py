@@ -269,7 +269,7 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
         expected_high_g=round(core.gross_at(low), 1),
         weighings=weighings_out(of, made),
         told=[s.ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, of.id)],
-        hangings=[_hanging_out(h) for h in of.hangings],
+        hangings=[_hanging_out(h) for h in sorted((*of.hangings, *of.struck_hangings), key=_by_time)],
         states=[_state_out(x) for x in of.states],
         cuts=[
             s.CutOut(
@@ -295,8 +295,13 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
     )  # fmt: skip
 
 
+def _by_time(of: models.Hanging) -> tuple[int, int]:
+    return of.from_s, of.id
+
+
 def _hanging_out(of: models.Hanging) -> s.HangingOut:
     return s.HangingOut(
+        id=of.id,
         place=of.rod.place.name,
         rod_id=of.rod_id,
         rod=of.rod.number,
@@ -306,6 +311,7 @@ def _hanging_out(of: models.Hanging) -> s.HangingOut:
         ended_as=of.ended_as,  # type: ignore[arg-type] # one of the two
         by=of.by,
         ended_by=of.ended_by,
+        struck_reason=of.struck_reason,
     )
 
 

@@ -77,6 +77,7 @@ def _of_air(session: Session, now_s: int) -> set[int]:
             session.scalars(
                 hung.where(
                     Hanging.place_id == place_id,
+                    Hanging.struck_s.is_(None),
                     Hanging.from_s <= high,
                     (Hanging.to_s.is_(None)) | (Hanging.to_s >= low),
                 )

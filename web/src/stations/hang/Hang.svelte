@@ -3,7 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { tick } from 'svelte';
 
-  import { api, type Schema, take } from '../../api/client';
+  import { type Schema } from '../../api/client';
+  import { undo } from '../../api/undo';
   import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
   import Keys from '../../keys/Keys.svelte';
   import { isTyping } from '../../keys/typing';
@@ -107,21 +108,19 @@
     const held = inHand();
     if (rod && held) void hand.put(held, rod, at.hook, moved);
   }
-  function moved(answer: Schema['PieceOut']): void {
+  function moved(answer: Schema['PieceOut'] | null): void {
     refresh(answer);
+    if (answer === null) return;
     pick(answer.card.id);
     void tick().then(() => panel?.scrollTo(0, 0)); // where it hangs now, and its new date, stand at the top
   }
   /** The chosen piece as one that can be carried. */
   function inHand(): Carried | null {
     if (!piece.data || piece.data.card.life.kind === 'gone') return null;
-    const hanging = piece.data.hangings.find((one) => one.to_at === null) ?? null;
-    return { id: piece.data.card.id, tag: piece.data.card.tag, from: hanging };
+    return { id: piece.data.card.id, tag: piece.data.card.tag, hangs: piece.data.hangs };
   }
   function drag(card: Schema['PieceCard'] | null): void {
-    const rod = room.data?.rods.find((one) => one.number === card?.rod);
-    hand.holds =
-      card && rod ? { id: card.id, tag: card.tag, from: { rod_id: rod.id, hook: card.hook } } : null;
+    hand.holds = card && { id: card.id, tag: card.tag, hangs: true };
   }
   function free(rod: Schema['RodOut'], hook: number): void {
     if (hand.holds) void hand.put(hand.holds, rod, hook, moved);
@@ -129,11 +128,9 @@
   }
   function tookDown(answer: Schema['PieceOut']): void {
     refresh(answer);
-    const { id, tag } = answer.card;
-    session.say(words.life.takeDown.done(tag), async () => {
-      const params = { path: { piece_id: id } };
-      const body = { reason: 'undone at once', by: session.who };
-      refresh(await take(api.POST('/api/pieces/{piece_id}/take-back', { params, body })));
+    session.say(words.life.takeDown.done(answer.card.tag), async () => {
+      await undo(answer.made);
+      refresh(null);
     });
   }
   function hung(answer: Schema['PieceOut']): void {

@@ -1,6 +1,7 @@
 // A piece in the hand: taken off its hook here, put on a free one here or in another place.
 import { api, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
+import { undo } from '../../api/undo';
 import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
 import { words } from '../../words/en';
@@ -8,11 +9,12 @@ import { words } from '../../words/en';
 export interface Carried {
   id: number;
   tag: string;
-  /** Where it hangs until it is put elsewhere; null for one that is off its hook and is hung again. */
-  from: { rod_id: number; hook: number } | null;
+  /** Whether it hangs until it is put elsewhere; else it is off its hook and is hung again. */
+  hangs: boolean;
 }
 
-type Refresh = (answer: Schema['PieceOut']) => void;
+/** Told what the piece is now; null: look again. */
+type Refresh = (answer: Schema['PieceOut'] | null) => void;
 
 class Hand {
   holds = $state<Carried | null>(null);
@@ -21,33 +23,23 @@ class Hand {
 
   /** Hang a piece on another hook, to be undone in one step; it stays in the hand when the hook is refused. */
   async put(piece: Carried, rod: Schema['RodOut'], hook: number, refresh: Refresh): Promise<void> {
+    const way = piece.hangs ? '/api/pieces/{piece_id}/move' : '/api/pieces/{piece_id}/hang-again';
     const params = { path: { piece_id: piece.id } };
-    const { from } = piece;
-    const move = (rod_id: number, at: number, when: When | null): Promise<Schema['PieceOut']> =>
-      take(api.POST('/api/pieces/{piece_id}/move', { params, body: { rod_id, hook: at, ...head(when) } }));
     try {
-      if (from === null) {
-        const body = { rod_id: rod.id, hook, ...head(this.when) };
-        const answer = await take(api.POST('/api/pieces/{piece_id}/hang-again', { params, body }));
-        this.putDown();
-        refresh(answer);
-        session.say(words.piece.hung(piece.tag));
-        return;
-      }
-      const answer = await move(rod.id, hook, this.when);
-      this.putDown();
-      refresh(answer);
-      session.say(words.piece.moved(piece.tag, rod.number, hook), async () =>
-        refresh(await move(from.rod_id, from.hook, null)),
+      const answer = await take(
+        api.POST(way, { params, body: { rod_id: rod.id, hook, ...head(this.when) } }),
       );
+      this.holds = null;
+      this.when.clear();
+      refresh(answer);
+      const said = piece.hangs ? words.piece.moved(piece.tag, rod.number, hook) : words.piece.hung(piece.tag);
+      session.say(said, async () => {
+        await undo(answer.made);
+        refresh(null);
+      });
     } catch (error) {
       session.complain(error);
     }
-  }
-
-  private putDown(): void {
-    this.holds = null;
-    this.when.clear();
   }
 }
 

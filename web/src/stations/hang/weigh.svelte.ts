@@ -1,5 +1,6 @@
 // Logging one weight: typed, perhaps asked about and weighed again, stored. A small state machine beside its markup.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { undo } from '../../api/undo';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
@@ -66,7 +67,8 @@ export class WeighEntry {
       this.leave(this.text);
       this.refresh(null);
       session.say(words.piece.stored(tag, gramsAsTyped(gross_g)), async () => {
-        for (const made of answer.made) this.refresh(await strike(made.id, 'undone at once'));
+        await undo(answer.made);
+        this.refresh(null);
       });
       return true;
     } catch (error) {

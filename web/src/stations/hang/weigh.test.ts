@@ -12,14 +12,14 @@ const PATH = '/api/pieces/4/weighings';
 describe('weighing a piece', () => {
   it('stores the typed weight, a decimal comma too, and can be undone', async () => {
     const server = new FakeServer().on(PATH, { status: 201, body: stored });
-    server.on('/api/weighings/12/strike', { body: stored });
+    server.on('/api/undo', { body: [] });
     const refresh = vi.fn();
     const entry = new WeighEntry(() => card, refresh);
     entry.text = '655,5';
     expect(await entry.store()).toBe(true);
     expect(server.bodies(PATH)).toMatchObject([{ gross_g: 655.5, sure: false }]);
     await session.undo();
-    expect(server.bodies('/api/weighings/12/strike')).toMatchObject([{ reason: 'undone at once' }]);
+    expect(server.bodies('/api/undo')).toMatchObject([{ made: stored.made, reason: 'undone at once' }]);
     expect(refresh).toHaveBeenCalledTimes(2);
   });
 
@@ -32,7 +32,7 @@ describe('weighing a piece', () => {
       ],
     };
     const server = new FakeServer().on(PATH, doubt, { status: 201, body: both });
-    for (const id of [21, 22]) server.on(`/api/weighings/${id}/strike`, { body: stored });
+    server.on('/api/undo', { body: [] });
     const entry = new WeighEntry(() => card, vi.fn());
     entry.text = '612';
     await entry.store();
@@ -43,7 +43,7 @@ describe('weighing a piece', () => {
     expect(server.bodies(PATH)[1]).toMatchObject({ gross_g: 613, first_g: 612 });
     expect(entry.first).toBeNull();
     await session.undo();
-    for (const id of [21, 22]) expect(server.bodies(`/api/weighings/${id}/strike`)).toHaveLength(1);
+    expect(server.bodies('/api/undo')).toMatchObject([{ made: both.made }]);
   });
 
   it('asks about a doubtful one, keeps its digits, and stores it when it is kept', async () => {

@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';
+  import { undo } from '../../api/undo';
   import { keys, lineQuery, saltQuery } from '../../api/queries';
   import type { When } from '../../forms/when.svelte';
   import Line from '../../shell/Line.svelte';
@@ -87,8 +88,12 @@
       { value: liquid },
       when,
     );
-    if (answer) when.clear();
-    if (answer) session.say(say.allDone(say.care[kind], cards.map((c) => c.tag).join(', ')));
+    if (!answer) return;
+    when.clear();
+    session.say(say.allDone(say.care[kind], cards.map((c) => c.tag).join(', ')), async () => {
+      await undo(answer.made);
+      void client.invalidateQueries();
+    });
   }
 </script>
 

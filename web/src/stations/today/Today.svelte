@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+  import { undo } from '../../api/undo';
 
   import { head } from '../../api/entry';
   import { keys, lineQuery, todayQuery } from '../../api/queries';
@@ -38,37 +39,51 @@
   const next = $derived(round.data?.later[0]);
 
   const when = new Moment();
-  async function note(action: Schema['ActionOut'], way: string, grams: number | null): Promise<void> {
+  /** Note what was done; gives back what came of it. */
+  async function note(
+    action: Schema['ActionOut'],
+    way: string,
+    grams: number | null,
+  ): Promise<Schema['MadeOut'][]> {
     const common = { ...head(when), note: '' };
     if (action.station === 'warm') {
       const kind = way as Schema['EventIn']['kind'];
       const path = { batch_id: action.batch_id ?? 0 };
-      await take(api.POST('/api/warm/{batch_id}/events', { params: { path }, body: { ...common, kind } }));
-    } else if (way === 'swap') {
+      const body = { ...common, kind };
+      return (await take(api.POST('/api/warm/{batch_id}/events', { params: { path }, body }))).made;
+    }
+    if (way === 'swap') {
       const [piece_id, other_id] = action.pieces;
       const params = { path: { piece_id: piece_id ?? 0 } };
       const body = { other_id: other_id ?? 0, ...head(when) };
-      await take(api.POST('/api/pieces/{piece_id}/swap', { params, body }));
-      void client.invalidateQueries({ queryKey: ['room'] });
-    } else if (action.station === 'hang') {
-      const kind = way as Schema['HangEventIn']['kind'];
-      await take(api.POST('/api/hook-events', { body: { ...common, pieces: action.pieces, kind } }));
-    } else {
-      const kind = way as Schema['NoteIn']['kind'];
-      const value = grams === null ? null : grams / action.pieces.length;
-      const what = { kind, value, pieces: action.pieces, free_salt: false };
-      await take(api.POST('/api/salt/events', { body: { ...common, ...what } }));
+      return (await take(api.POST('/api/pieces/{piece_id}/swap', { params, body }))).made;
     }
+    if (action.station === 'hang') {
+      const kind = way as Schema['HangEventIn']['kind'];
+      const body = { ...common, pieces: action.pieces, kind };
+      return (await take(api.POST('/api/hook-events', { body }))).made;
+    }
+    const kind = way as Schema['NoteIn']['kind'];
+    const value = grams === null ? null : grams / action.pieces.length;
+    const body = { ...common, kind, value, pieces: action.pieces, free_salt: false };
+    return (await take(api.POST('/api/salt/events', { body }))).made;
+  }
+
+  async function lookAgain(): Promise<void> {
+    for (const key of [keys.salt, keys.warm, ['room']]) void client.invalidateQueries({ queryKey: key });
+    await client.invalidateQueries({ queryKey: keys.today });
   }
 
   async function done(chore: Chore, way: string, grams: number | null): Promise<void> {
     if (!chore.action || busy) return;
     busy = true;
     try {
-      await note(chore.action, way, grams);
-      session.say(say.noted(said(chore.title)));
-      for (const key of [keys.salt, keys.warm]) void client.invalidateQueries({ queryKey: key });
-      await client.invalidateQueries({ queryKey: keys.today });
+      const made = await note(chore.action, way, grams);
+      session.say(say.noted(said(chore.title)), async () => {
+        await undo(made);
+        await lookAgain();
+      });
+      await lookAgain();
     } catch (error) {
       session.complain(error);
     } finally {

@@ -1,0 +1,9 @@
+// Taking back what an entry made: the server strikes all of it through, or nothing.
+import { session } from '../shell/session.svelte';
+import { words } from '../words/en';
+import { api, type Schema, take } from './client';
+
+/** Take back everything that an answer named. Throws a ProblemError where something came after it. */
+export async function undo(made: Schema['MadeOut'][]): Promise<void> {
+  await take(api.POST('/api/undo', { body: { made, reason: words.undone, by: session.who } }));
+}
