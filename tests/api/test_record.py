@@ -402,11 +402,15 @@ def test_finished_ones_are_found_by_state_tag_and_word(client: TestClient, line:
     assert (room["pieces"], room["hung_here"]) == ([], 2)
 
 
-def test_a_batch_thrown_away_takes_its_pieces_along(client: TestClient, line: dict[str, int]) -> None:
+def test_a_batch_thrown_away_takes_its_pieces_along(client: TestClient, line: dict[str, int], clock: Clock) -> None:
     pieces = {"pieces": [{"gross_g": gross_g, "target_loss_percent": 35} for gross_g in (812, 806)], **BY}
-    client.post(f"/api/batches/{line['batch']}/pieces", json=pieces).raise_for_status()
+    tagged = client.post(f"/api/batches/{line['batch']}/pieces", json=pieces).json()
+    assert {(p["life"]["kind"], p["life"]["place"]) for p in tagged["pieces"]} == {("warm", "box")}
     gone = {"kind": "discard", "note": "never soured", **BY}
     client.post(f"/api/warm/{line['batch']}/events", json=gone).raise_for_status()
+    clock.now += 9 * DAY
+    stages = client.get("/api/batches/S-01/batch.json").json()["stages"]
+    assert [(x["kind"], x["to"][:10]) for x in stages if x["kind"] == "warm"] == [("warm", iso(NOW)[:10])]
     batch = client.get(f"/api/batches/{line['batch']}").json()
     assert {p["life"]["kind"] for p in batch["pieces"]} == {"gone"}
     assert {p["life"]["how"] for p in batch["pieces"]} == {"discarded"}

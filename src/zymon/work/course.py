@@ -94,7 +94,14 @@ def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int)
     if stage is not None:
         ends = warm.left_the_warm(stage, warm.events(session, batch.id))
         found.append(core.Stage("warm", stage.stuffed_s, ends, stage.place_id, stage.place.name, by=stage.by))
+    gone = warm.discarded(session, batch.id)
+    if gone is not None:  # what is thrown away is in no stage any more
+        found = [_until(one, gone.at_s) for one in found if one.from_s < gone.at_s]
     return _together([s for s in found if s.from_s <= now_s])
+
+
+def _until(stage: core.Stage, at_s: float) -> core.Stage:
+    return replace(stage, to_s=at_s if stage.to_s is None else min(stage.to_s, at_s))
 
 
 def _cures(session: Session, salted: Iterable[SaltPiece]) -> Iterable[core.Stage]:

@@ -68,7 +68,7 @@ def find(shop: Premises, words: str, drawer: Filter) -> BatchesFound:
     """Batches whose code, product, tags, lots, people or notes hold the words; of one drawer, or of all."""
     with shop.db.reading() as session:
         gone = warm.discarded_batches(session)
-        found = [_found(session, b, b.id in gone) for b in batches_by_words(session, words)]
+        found = [_found(session, b, b.id in gone, shop.now_s) for b in batches_by_words(session, words)]
     drawers: dict[Filter, list[BatchFound]] = {"all": found, "going": [], "after": [], "finished": [], "discarded": []}
     for batch in found:
         drawers[drawer_of(batch)].append(batch)
@@ -86,8 +86,8 @@ def drawer_of(of: BatchFound) -> Filter:
     return "after" if kinds & set(AFTER) else "finished"
 
 
-def _found(session: Session, batch: Batch, discarded: bool) -> BatchFound:
-    pieces = pieces_of(session, batch)
+def _found(session: Session, batch: Batch, discarded: bool, now_s: int) -> BatchFound:
+    pieces = pieces_of(session, batch, now_s)
     making = bench.making_of(session, batch.id)
     made_s = batch.created_s if making is None else making.made_s
     return BatchFound(

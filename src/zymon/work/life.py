@@ -1,6 +1,6 @@
 """The life of a piece, read from everything the stations recorded: the one place where its states are put together."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import select
 
@@ -8,20 +8,30 @@ from zymon.core.life import Life, State, in_order
 from zymon.store import salt, warm
 from zymon.store.bench_models import MadePiece
 from zymon.store.database import Session
-from zymon.store.models import Piece
+from zymon.store.hang import state_now
+from zymon.store.models import Piece, PieceState
 from zymon.store.salt_models import SaltPiece
 from zymon.store.struck import counted
 
 
 @dataclass(frozen=True)
+class Thrown:
+    """That it was thrown away before it ever hung: when [s], by whom."""
+
+    at_s: int
+    by: str
+
+
+@dataclass(frozen=True)
 class Before:
-    """What is known of a piece before it hung: its salting, its tag, its batch's warm stage [s]."""
+    """What is known of a piece before it hung: its salting, its tag, its batch's warm stage [s], the bin."""
 
     salted: SaltPiece | None = None
     tagged: MadePiece | None = None
     warm_place: str | None = None
     stuffed_s: int | None = None
     warm_until_s: int | None = None
+    thrown: Thrown | None = None
 
 
 def before_the_hook(session: Session, tag: str, batch_id: int | None) -> Before:
@@ -30,27 +40,49 @@ def before_the_hook(session: Session, tag: str, batch_id: int | None) -> Before:
     salted = session.scalar(select(SaltPiece).where(SaltPiece.tag == tag))
     if batch_id is None and tagged is not None:
         batch_id = tagged.batch_id
-    stage = None if batch_id is None else warm.stage(session, batch_id)
+    return of_piece(batch_before(session, batch_id), salted, tagged)
+
+
+def batch_before(session: Session, batch_id: int | None) -> Before:
+    """What is known of all pieces of a batch before they hung."""
+    if batch_id is None:
+        return Before()
+    bin_ = warm.discarded(session, batch_id)
+    known = Before(thrown=None if bin_ is None else Thrown(bin_.at_s, bin_.by))
+    stage = warm.stage(session, batch_id)
     if stage is None:
-        return Before(salted, tagged)
+        return known
     until_s = warm.end_of(warm.events(session, stage.batch_id))
-    return Before(salted, tagged, stage.place.name, stage.stuffed_s, until_s)
+    return replace(known, warm_place=stage.place.name, stuffed_s=stage.stuffed_s, warm_until_s=until_s)
+
+
+def of_piece(batch: Before, salted: SaltPiece | None, tagged: MadePiece | None) -> Before:
+    """What is known of one piece, beside what is known of its batch."""
+    alone = [] if salted is None else salt.events(salted, "discard")
+    thrown = Thrown(alone[-1].at_s, alone[-1].by) if alone else batch.thrown
+    return replace(batch, salted=salted, tagged=tagged, thrown=thrown)
 
 
 def life_of(of: Piece, before: Before, now_s: int) -> Life:
     """The states of a piece that hangs or hung, in time order. Parameters: of; before, its hook; now_s [s]."""
-    states = [*_before(before, of.hung_s), *_hanging(of)]
-    states += [
-        State(s.kind, s.from_s, s.to_s, None if s.place is None else s.place.name, s.by, s.how)  # type: ignore[arg-type] # checked on entry
-        for s in counted(of.states)
-        if s.from_s <= now_s
-    ]
-    return in_order(states)
+    off = [_off(one) for one in counted(of.states) if one.from_s <= now_s]
+    return in_order([*_before(before, of.hung_s), *_hanging(of), *off])
+
+
+def state_of(of: Piece) -> State:
+    """What a piece that hangs or hung is now."""
+    now = state_now(of)
+    return _hanging(of)[-1] if now is None else _off(now)
+
+
+def _off(of: PieceState) -> State:
+    place = None if of.place is None else of.place.name
+    return State(of.kind, of.from_s, of.to_s, place, of.by, of.how)  # type: ignore[arg-type] # checked on entry
 
 
 def life_before(before: Before, now_s: int) -> Life:
     """The states of a piece that does not hang yet. Parameters: before; now_s [s]."""
-    states = _before(before, now_s)
+    states = _before(before, now_s + 1)  # what began this second has begun
     if not states:
         return Life(())
     last = states[-1]
@@ -78,4 +110,11 @@ def _before(before: Before, hung_s: int) -> list[State]:
             found.append(State("waiting", ends, hung_s))
     elif before.tagged is not None and before.tagged.made_s < hung_s:
         found.append(State("waiting", before.tagged.made_s, hung_s, None, before.tagged.by))
-    return found
+    return found if before.thrown is None else _until_the_bin(found, before.thrown, hung_s)
+
+
+def _until_the_bin(states: list[State], thrown: Thrown, hung_s: int) -> list[State]:
+    if thrown.at_s >= hung_s:
+        return states
+    kept = [replace(s, to_s=min(s.to_s or hung_s, thrown.at_s)) for s in states if s.from_s <= thrown.at_s]
+    return [*kept, State("gone", thrown.at_s, hung_s, None, thrown.by, "discarded")]

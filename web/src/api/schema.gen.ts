@@ -4729,8 +4729,6 @@ export interface components {
             kind: "in_salt" | "out" | "waiting" | "warm" | "hanging" | "down" | "resting" | "cut" | "kept" | "gone";
             /** Place */
             place: string | null;
-            /** Place Id */
-            place_id: number | null;
             /**
              * Since
              * Format: date-time
@@ -7202,8 +7200,6 @@ export interface components {
             note: string;
             /** Place */
             place: string | null;
-            /** Place Id */
-            place_id: number | null;
             /**
              * Since
              * Format: date-time

@@ -182,7 +182,7 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
 def batch(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) -> m.BatchOut:
     """A batch with its pieces in whatever state."""
     with shop.db.reading() as session:
-        return views.batch_out(session, batch_id, made)
+        return views.batch_out(session, batch_id, shop.now_s, made)
 
 
 def put_pinch(shop: Premises, batch_id: int, body: m.PinchIn) -> m.BatchOut:

@@ -6,6 +6,7 @@ from dataclasses import asdict
 from zymon.core.bench.consequences import consequences
 from zymon.core.bench.sheet import work
 from zymon.core.bench.weighing import Pour, Thing, things
+from zymon.core.life import State
 from zymon.core.limits import LimitProfile
 from zymon.core.pieces import loss_percent, tag_grams
 from zymon.formats.recipe_file import SheetModel
@@ -21,8 +22,8 @@ from zymon.store.salt_models import SaltPiece
 from zymon.store.warm import discarded, discarded_batches
 
 from ..as_forecast import core_piece
-from ..hang.schemas import LifeOut
 from ..hang.views import life_out, scale_out
+from ..life import batch_before, life_before, of_piece, state_of
 from ..premises import moment
 from ..schemas import MadeOut, all_said, read_said, said_out
 from . import making_schemas as m
@@ -165,7 +166,7 @@ def following_tag(code: str, taken: Sequence[str]) -> str:
     return f"{code}-{max(numbers, default=0) + 1:02d}"
 
 
-def batch_out(session: Session, batch_id: int, made: list[MadeOut] | None = None) -> m.BatchOut:
+def batch_out(session: Session, batch_id: int, now_s: int, made: list[MadeOut] | None = None) -> m.BatchOut:
     """A batch with everything that was recorded of its making, and its pieces in whatever state."""
     batch = store.batch(session, batch_id)
     of = store.making_of(session, batch_id)
@@ -173,7 +174,7 @@ def batch_out(session: Session, batch_id: int, made: list[MadeOut] | None = None
     sheet = None if of is None else SheetModel.model_validate_json(of.sheet)
     gone = discarded(session, batch_id)
     pinch_id = None if of is None else of.pinch_place_id
-    pieces = pieces_of(session, batch)
+    pieces = pieces_of(session, batch, now_s)
     minced = sheet is not None and sheet.plan.goods == "minced"
     return m.BatchOut(
         made=made or [],
@@ -227,41 +228,27 @@ def _hold_out(of: Hold) -> m.HoldOut:
     )
 
 
-def pieces_of(session: Session, batch: Batch) -> list[m.PieceOfBatch]:
+def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch]:
     """Every piece of a batch in whatever state, by tag; each once, though several stations know it."""
-    of = store.making_of(session, batch.id)
-    found: dict[str, m.PieceOfBatch] = {}
-    salted = salt.pieces_of_batch(session, batch.id)
-    for one in salted:
-        found[one.tag] = _salted(one)
-    for made in of.pieces if of is not None else []:
-        found[made.tag] = _tagged(made)
-    for piece in batch.pieces:
-        found[piece.tag] = _hung(piece)
-    ids = {one.tag: one.id for one in salted}
-    thrown = discarded(session, batch.id)
-    if thrown is not None:  # what never came to a hook went with its batch
-        gone = LifeOut(kind="gone", how="discarded", since=moment(thrown.at_s), place_id=None, place=None, by=thrown.by)
-        for tag in [t for t, one in found.items() if one.piece_id is None and one.life.kind != "gone"]:
-            found[tag] = found[tag].model_copy(update={"life": gone})
+    made = store.making_of(session, batch.id)
+    salted = {one.tag: one for one in salt.pieces_of_batch(session, batch.id)}
+    tagged = {one.tag: one for one in made.pieces} if made is not None else {}
+    known = batch_before(session, batch.id)
+    found = {piece.tag: _hung(piece) for piece in batch.pieces}
+    for tag in (salted.keys() | tagged.keys()) - found.keys():
+        before = of_piece(known, salted.get(tag), tagged.get(tag))
+        state = life_before(before, now_s).last
+        if state is not None:
+            found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
+    ids = {tag: one.id for tag, one in salted.items()}
     return [found[tag].model_copy(update={"salt_id": ids.get(tag)}) for tag in sorted(found)]
 
 
-def _salted(of: SaltPiece) -> m.PieceOfBatch:
-    last = (salt.events(of, "discard") or salt.events(of, "out") or salt.events(of, "in"))[-1]
-    stay = salt.stays(of)[-1]
+def _salted(of: SaltPiece, state: State) -> m.PieceOfBatch:
     weighed = [e.value for e in salt.events(of, "weigh", "out", "trim") if e.value is not None]
-    discarded_here = last.kind == "discard"
     return m.PieceOfBatch(
         tag=of.tag,
-        life=LifeOut(
-            kind="gone" if discarded_here else "out" if last.kind == "out" else "in_salt",
-            how="discarded" if discarded_here else "",
-            since=moment(last.at_s),
-            place_id=stay[0].id,
-            place=stay[0].name,
-            by=last.by,
-        ),
+        life=life_out(state),
         casing=None,
         across_mm=of.across_mm,
         start_g=of.raw_g,
@@ -275,10 +262,10 @@ def _salted(of: SaltPiece) -> m.PieceOfBatch:
     )
 
 
-def _tagged(of: MadePiece) -> m.PieceOfBatch:
+def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
     return m.PieceOfBatch(
         tag=of.tag,
-        life=LifeOut(kind="waiting", how="", since=moment(of.made_s), place_id=None, place=None, by=of.by),
+        life=life_out(state),
         casing=of.casing,  # type: ignore[arg-type] # checked on entry
         across_mm=of.diameter_mm or of.thickness_mm,
         start_g=of.gross_g,
@@ -296,7 +283,7 @@ def _hung(of: Piece) -> m.PieceOfBatch:
     said = scale_out(of, None)
     return m.PieceOfBatch(
         tag=of.tag,
-        life=life_out(of),
+        life=life_out(state_of(of)),
         casing=of.casing,  # type: ignore[arg-type] # checked on entry
         across_mm=of.diameter_mm or of.thickness_mm,
         start_g=of.start_weight_g,

@@ -85,7 +85,6 @@ class LifeOut(BaseModel):
     kind: LifeKind
     how: How
     since: datetime
-    place_id: int | None
     place: str | None
     by: str
 

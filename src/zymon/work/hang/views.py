@@ -11,6 +11,7 @@ from zymon.core.drying.judge import SOON_DAYS, in_doubt, judge, on_the_scale, ou
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
+from zymon.core.life import State
 from zymon.core.pieces import at_target, loss_percent, tag_grams
 from zymon.core.rod_room import rod_room
 from zymon.core.say import Said
@@ -22,7 +23,6 @@ from zymon.store.hang import (
     how_many_hung,
     last_hanging,
     pieces_hanging,
-    state_now,
     taken_down_at,
 )
 from zymon.store.places import place, setpoint_at
@@ -30,6 +30,7 @@ from zymon.store.told import told
 from zymon.store.weighings import standing
 
 from ..as_forecast import confirmed_ids, core_piece, on_a_hook, start_at
+from ..life import state_of
 from ..places import climate_out, place_out, ready_of, ready_out
 from ..premises import Premises, moment
 from ..schemas import SaidOut, Setpoint, all_said, read_said, said_out
@@ -39,23 +40,9 @@ CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the wind
 CLIMATE_POINTS = 360
 
 
-def life_out(of: models.Piece) -> s.LifeOut:
-    """What a piece that hangs or hung is now."""
-    now = state_now(of)
-    if now is None:
-        where = last_hanging(of)
-        return s.LifeOut(
-            kind="hanging", how="", since=moment(where.from_s), place_id=where.place_id, place=where.rod.place.name,
-            by=where.by,
-        )  # fmt: skip
-    return s.LifeOut(
-        kind=now.kind,  # type: ignore[arg-type] # checked on entry
-        how=now.how,  # type: ignore[arg-type]
-        since=moment(now.from_s),
-        place_id=now.place_id,
-        place=None if now.place is None else now.place.name,
-        by=now.by,
-    )
+def life_out(of: State) -> s.LifeOut:
+    """What a piece is now."""
+    return s.LifeOut(kind=of.kind, how=of.how, since=moment(of.from_s), place=of.place, by=of.by)
 
 
 def scale_out(of: models.Piece, made: PieceForecast | None, core: CorePiece | None = None) -> s.ScaleOut | None:
@@ -128,7 +115,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         ready=ready_out(made) if hangs else ready_of(None, None, None),
         over_at=None if over_s is None else moment(over_s),
         last_weighed_at=None if said is None else said.at,
-        life=life_out(of),
+        life=life_out(state_of(of)),
     )
 
 
@@ -322,7 +309,6 @@ def _state_out(of: models.PieceState) -> s.StateOut:
         how=of.how,  # type: ignore[arg-type]
         since=moment(of.from_s),
         to_at=None if of.to_s is None else moment(of.to_s),
-        place_id=of.place_id,
         place=None if of.place is None else of.place.name,
         by=of.by,
         note=of.note,

@@ -32,6 +32,7 @@
     {
       in_salt: ['var(--meat-raw)', 'var(--meat-line)'],
       out: ['var(--meat-raw)', 'var(--meat-line)'],
+      warm: ['var(--meat-raw)', 'var(--meat-line)'],
       waiting: ['var(--meat-raw)', 'var(--meat-line)'],
       hanging: ['var(--meat-fresh)', 'var(--meat-line)'],
       gone: ['none', 'var(--quiet)'],
