@@ -17,7 +17,7 @@ from statistics import median
 import numpy as np
 from fastapi.testclient import TestClient
 
-from zymon.app import make_app
+from zymon.app import make_app, settle
 from zymon.core.drying.climate import Log
 from zymon.core.fermentation.curve import Fermentation, Reading
 from zymon.core.fermentation.forecast import forecast_fermentation
@@ -40,6 +40,7 @@ def workshop(hooks: list[int]) -> Iterator[tuple[TestClient, int]]:
     """An empty workshop with one chamber."""
     with tempfile.TemporaryDirectory() as folder:
         app = make_app(Settings(db=Path(folder) / "bench.db"), lambda: NOW)
+        settle()
         with Maker(app) as client:
             client.put("/api/workshop", json={"name": "Bench", "time_zone": "UTC"})
             place = client.post("/api/places", json={"name": "Cellar", "hooks_per_rod": hooks, "by": "Ida"}).json()
@@ -209,9 +210,11 @@ def measure() -> str:
         rows.append(("from that weight until all its dates are renewed and sent", f"{renewed:.2f} s", "1 s"))
     with workshop([50] * 10) as (client, place):
         bring_in(client, place, "room.json", hang_file(500, 40))
-        piece = client.get(f"/api/places/{place}/room").json()["pieces"][0]["id"]
+        room = client.get(f"/api/places/{place}/room").json()
+        piece = room["pieces"][7]["id"]
+        weight = room["pieces"][7]["weight_now_g"]
 
-        acknowledged, renewed = weigh(client, place, piece, 600)
+        acknowledged, renewed = weigh(client, place, piece, weight)
         rows.append(("the same with 500 pieces", f"{acknowledged * 1000:.0f} ms, {renewed:.2f} s", "100 ms, 3 s"))
     bags = in_salt(300)
     rows.append(

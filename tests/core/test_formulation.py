@@ -21,7 +21,14 @@ from zymon.core.formulation import (
     two_part_blend,
     worst_rounding_error,
 )
-from zymon.core.water import brine_in_meat, brine_water_activity, keep_class, meat_water_activity
+from zymon.core.water import (
+    DRY_IN_LEAN,
+    WATER_IN_LEAN,
+    brine_in_meat,
+    brine_water_activity,
+    keep_class,
+    meat_water_activity,
+)
 from zymon.limits import shipped
 
 MEAT = st.floats(100, 40_000)
@@ -74,6 +81,34 @@ def test_more_sugar_never_ends_higher(some, more) -> None:
 def test_more_salt_never_raises_water_activity(molality, more) -> None:
     assert brine_water_activity(molality + more) < brine_water_activity(molality)
     assert 0 < brine_water_activity(molality) < 1
+
+
+# Robinson & Stokes, Electrolyte Solutions (1959): water activity of sodium chloride in water at 25 °C, by molality
+PUBLISHED_BRINE = {1.0: 0.9669, 2.0: 0.9316, 3.0: 0.8932, 4.0: 0.8515, 5.0: 0.8068, 6.0: 0.7598}
+
+
+@pytest.mark.parametrize(("molality", "published"), PUBLISHED_BRINE.items())
+def test_the_brine_is_that_of_the_published_table(molality: float, published: float) -> None:
+    assert brine_water_activity(molality) == pytest.approx(published, abs=0.0006)
+
+
+@pytest.mark.parametrize(
+    ("fat_percent", "salt_percent", "loss_percent", "low", "high"),
+    [
+        (27, 2.7, 25, 0.93, 0.96),  # salame, still soft
+        (27, 2.7, 35, 0.89, 0.92),  # salame, as it is cut
+        (27, 2.7, 42, 0.80, 0.88),  # salame, hard
+        (12, 2.8, 35, 0.91, 0.94),  # neck
+        (4, 2.6, 40, 0.91, 0.94),  # lean beef
+        (18, 4.0, 25, 0.92, 0.95),  # ham, buried in salt, young
+        (18, 4.0, 33, 0.89, 0.92),  # ham, ready
+    ],
+)
+def test_goods_lie_where_practice_finds_them(fat_percent, salt_percent, loss_percent, low, high) -> None:
+    """An estimate: bands as laboratories usually report them of such goods, no one table's."""
+    lean = 100 - fat_percent
+    made = meat_water_activity(salt_percent, WATER_IN_LEAN * lean - loss_percent, DRY_IN_LEAN * lean)
+    assert low <= made.value <= high
 
 
 @given(st.floats(1.5, 4.5), st.floats(20, 70))
