@@ -1,5 +1,6 @@
 """The Bench's records: recipes, lots, weigh-outs, batches as made, pieces before they hang."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import select
@@ -8,6 +9,7 @@ from sqlalchemy.orm import Session, selectinload
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_weight
 from zymon.core.say import said
+from zymon.store.bench_models import Mix
 
 from .bench_models import Hold, Lot, MadePiece, Making, Recipe, RecipeVersion, WeighEntry, WeighOut
 from .models import Batch, Piece
@@ -85,8 +87,8 @@ def makings_of_lot(session: Session, lot_id: int) -> list[Making]:
     """The batches that hold something of a lot."""
     query = (
         select(Making)
-        .join(WeighOut, Making.weigh_out_id == WeighOut.id)
-        .join(WeighEntry, WeighEntry.weigh_out_id == WeighOut.id)
+        .outerjoin(Mix, Mix.batch_id == Making.batch_id)
+        .join(WeighEntry, WeighEntry.weigh_out_id.in_((Making.weigh_out_id, Mix.weigh_out_id)))
         .where(WeighEntry.lot_id == lot_id, WeighEntry.struck_s.is_(None))
         .distinct()
         .order_by(Making.made_s)
@@ -230,6 +232,42 @@ def batch(session: Session, batch_id: int) -> Batch:
 def has_making(session: Session, batch_id: int) -> bool:
     """Whether a batch was made here, rather than hung as it came."""
     return session.get(Making, batch_id) is not None
+
+
+JOINS_WITHIN_S = 3 * 86_400  # a mix is of the same day's work, or of the next
+
+
+def may_be_joined(session: Session, of: WeighOut, kind: str, now_s: int) -> list[Making]:
+    """The batches that a weigh-out may join as another mix: of its kind and limits, made lately, not thrown away."""
+    query = (
+        select(Making)
+        .join(Batch, Batch.id == Making.batch_id)
+        .where(
+            Batch.kind == kind,
+            Batch.profile == of.profile,
+            Making.weigh_out_id.is_not(None),
+            Making.made_s > now_s - JOINS_WITHIN_S,
+        )
+        .order_by(Making.made_s.desc())
+    )
+    return list(session.scalars(query))
+
+
+def add_mix(session: Session, of: Making, mix: Mix, holds: Sequence[NewHold], now_s: int) -> Mix:
+    """Another mix joins a batch; its weigh-out ends with it. Raises ClashError for a name that is there."""
+    if any(one.name == mix.name for one in of.mixes):
+        raise ClashError("refused.mix_name_taken", batch=of.batch.code, name=mix.name)
+    of.mixes.append(mix)
+    of.holds += [Hold(text=one.text, says=one.says, source=one.source, at_s=now_s) for one in holds]
+    mix.weigh_out.ended_s, mix.weigh_out.end = now_s, "made"
+    session.flush()
+    return mix
+
+
+def bowls(of: Making) -> list[tuple[WeighOut, Mix | None]]:
+    """What a batch was weighed out in: its first bowl, then that of each further mix."""
+    first: list[tuple[WeighOut, Mix | None]] = [] if of.weigh_out is None else [(of.weigh_out, None)]
+    return [*first, *((mix.weigh_out, mix) for mix in of.mixes)]
 
 
 def put_pinch(session: Session, of: Making, place_id: int) -> None:

@@ -100,6 +100,22 @@ class Making(Base):
     weigh_out: Mapped[WeighOut | None] = relationship(back_populates="making")
     holds: Mapped[list["Hold"]] = relationship(order_by="Hold.id")
     pieces: Mapped[list["MadePiece"]] = relationship(order_by="MadePiece.id")
+    mixes: Mapped[list["Mix"]] = relationship(order_by="Mix.id")
+
+
+class Mix(Base):
+    """Another mix of a batch: weighed out by itself, hung under the batch's code."""
+
+    __tablename__ = "mix"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
+    name: Mapped[str] = mapped_column(String(80))
+    weigh_out_id: Mapped[int] = mapped_column(ForeignKey("weigh_out.id"), unique=True)
+    sheet: Mapped[str]
+    made_s: Mapped[int]
+    by: Mapped[str] = mapped_column(String(60))
+    weigh_out: Mapped[WeighOut] = relationship()
+    pieces: Mapped[list["MadePiece"]] = relationship(order_by="MadePiece.id")
 
 
 class Hold(Base):
@@ -124,6 +140,7 @@ class MadePiece(Base):
     __tablename__ = "made_piece"
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
+    mix_id: Mapped[int | None] = mapped_column(ForeignKey("mix.id"))  # None: of the first mix
     tag: Mapped[str] = mapped_column(String(40), unique=True)
     shape: Mapped[str] = mapped_column(String(20))
     casing: Mapped[str] = mapped_column(String(20))

@@ -14,6 +14,7 @@ from .evidence_models import (
     HurdleCorrection,
     HurdleSignature,
     LabResult,
+    MeatNote,
     ParasiteStep,
     ProfileChange,
     UserProfile,
@@ -29,7 +30,7 @@ def lab_results(session: Session, batch_id: int) -> list[LabResult]:
     return list(session.scalars(select(LabResult).where(LabResult.batch_id == batch_id).order_by(LabResult.at_s)))
 
 
-Entry = TypeVar("Entry", LabResult, ParasiteStep, DeviationStep)
+Entry = TypeVar("Entry", LabResult, ParasiteStep, DeviationStep, MeatNote)
 
 
 def entry(session: Session, table: type[Entry], row_id: int) -> Entry:
@@ -40,6 +41,12 @@ def entry(session: Session, table: type[Entry], row_id: int) -> Entry:
 def parasite_steps(session: Session, batch_id: int) -> list[ParasiteStep]:
     """What was said about parasites, in the order it was said, struck entries too."""
     query = select(ParasiteStep).where(ParasiteStep.batch_id == batch_id).order_by(ParasiteStep.id)
+    return list(session.scalars(query))
+
+
+def meat_notes(session: Session, batch_id: int) -> list[MeatNote]:
+    """Where the meat of a batch lay and how warm it was mixed, in time order, struck entries too."""
+    query = select(MeatNote).where(MeatNote.batch_id == batch_id).order_by(MeatNote.at_s, MeatNote.id)
     return list(session.scalars(query))
 
 

@@ -1,9 +1,9 @@
 """Tables of the ledger: signatures, laboratory, parasites, corrections, what was done about them, limit profiles."""
 
 from sqlalchemy import ForeignKey, String
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-from .models import Base, Struck
+from .models import Base, Place, Struck
 
 
 class HurdleSignature(Base):
@@ -90,6 +90,24 @@ class WentIn(Struck, Base):
     curing_percent: Mapped[float | None]
     nitrite_fraction: Mapped[float | None]
     nitrate_fraction: Mapped[float | None]
+
+
+class MeatNote(Struck, Base):
+    """Where the meat lay before it was salted, stuffed or hung, or how warm it was when it was mixed.
+
+    `kind`: cold or room, from a time to a time in a place; or mix, with a temperature.
+    """
+
+    __tablename__ = "meat_note"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
+    kind: Mapped[str] = mapped_column(String(8))
+    at_s: Mapped[int]
+    to_s: Mapped[int | None]
+    place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
+    temperature_c: Mapped[float | None]
+    note: Mapped[str] = mapped_column(String(200))
+    place: Mapped[Place | None] = relationship()
 
 
 class UserProfile(Base):

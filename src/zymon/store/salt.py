@@ -168,6 +168,13 @@ def waiting_batches(session: Session) -> list[Making]:
     return list(session.scalars(query.order_by(Making.made_s.desc())))
 
 
+def batches_begun(session: Session) -> list[Making]:
+    """Batches of which a piece lies in salt now, the latest first."""
+    lying = {one.batch_id for one in pieces_in_salt(session) if out_at(one) is None and not ended(one)}
+    query = select(Making).where(Making.batch_id.in_(lying)).order_by(Making.made_s.desc())
+    return list(session.scalars(query))
+
+
 def stays(of: SaltPiece) -> list[tuple[Place, str | None, int, int | None]]:
     """Where a piece lay: place, container, from, to [s]; to is None where it lies now."""
     moved = [e for e in events(of, "in", "move") if e.place is not None]

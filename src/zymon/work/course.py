@@ -8,7 +8,6 @@ import orjson
 from sqlalchemy import select
 
 from zymon.core import course as core
-from zymon.core.bench.sheet import work
 from zymon.core.drying.climate import Log
 from zymon.core.life import Life
 from zymon.core.salting.clock import salt_clocks
@@ -18,7 +17,7 @@ from zymon.store import bench, evidence, hang_events, journal, salt, warm
 from zymon.store.bench_models import Making
 from zymon.store.climate import hourly_log
 from zymon.store.database import Session
-from zymon.store.evidence_models import WentIn
+from zymon.store.evidence_models import MeatNote, WentIn
 from zymon.store.models import Batch, Piece
 from zymon.store.salt_models import SaltPiece
 from zymon.store.struck import counted
@@ -26,6 +25,7 @@ from zymon.store.weighings import standing
 
 from .as_forecast import confirmed_ids, core_piece
 from .life import before_the_hook, life_before, life_of
+from .mixes import mixes_of
 from .salt.bags import bag_of, colds_for
 
 MINCED_KINDS = ("salame", "thin_sausage")
@@ -38,8 +38,11 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     sheet = None if making is None else SheetModel.model_validate_json(making.sheet)
     salted = salt.pieces_of_batch(session, batch_id)
     gone = warm.discarded(session, batch_id)
-    parts = _parts_as_hung(batch) if sheet is None else _parts(sheet)
-    mixes = _formulation_as_hung(batch) if sheet is None else (_formulation(sheet),)
+    noted = counted(evidence.meat_notes(session, batch_id))
+    if making is None:
+        parts, mixes = _parts_as_hung(batch), _formulation_as_hung(batch)
+    else:
+        parts, mixes = mixes_of(making, salted)
     parts, mixes = _said(parts, mixes, evidence.went_in(session, batch_id))
     done = counted(warm.events(session, batch_id))
     return core.Course(
@@ -53,7 +56,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         parts=parts,
         formulations=mixes,
         saltings=_saltings(session, salted, now_s),
-        mix_temperature_c=None if making is None or making.weigh_out is None else making.weigh_out.meat_temperature_c,
+        mix_temperature_c=_mixed_at(making, noted),
         acidity=tuple(
             core.Acidity(r.at_s, r.ph, r.meter_id, r.confirmed) for r in counted(warm.readings(session, batch_id))
         ),
@@ -94,10 +97,30 @@ def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int)
     if stage is not None:
         ends = warm.left_the_warm(stage, warm.events(session, batch.id))
         found.append(core.Stage("warm", stage.stuffed_s, ends, stage.place_id, stage.place.name, by=stage.by))
+    noted = [one for one in counted(evidence.meat_notes(session, batch.id)) if one.kind != "mix"]
+    found += [_lay(one, [s.from_s for s in found if s.from_s > one.at_s]) for one in noted]
     gone = warm.discarded(session, batch.id)
     if gone is not None:  # what is thrown away is in no stage any more
         found = [_until(one, gone.at_s) for one in found if one.from_s < gone.at_s]
     return _together([s for s in found if s.from_s <= now_s])
+
+
+def _lay(of: MeatNote, later: list[float]) -> core.Stage:
+    """Where the meat lay; where nobody said until when, until the next that is known of it."""
+    place = None if of.place is None else of.place.name
+    ends_s = of.to_s if of.to_s is not None else min(later, default=None)
+    return core.Stage("cold" if of.kind == "cold" else "room", of.at_s, ends_s, of.place_id, place, by=of.by)
+
+
+def _mixed_at(making: Making | None, noted: list[MeatNote]) -> float | None:
+    """How warm the meat was when it was mixed [°C], the warmest of several mixes; None where one was not measured."""
+    said = [one.temperature_c for one in noted if one.kind == "mix" and one.temperature_c is not None]
+    if said:
+        return max(said)
+    bowls = [] if making is None else [making.weigh_out, *(mix.weigh_out for mix in making.mixes)]
+    measured = [None if bowl is None else bowl.meat_temperature_c for bowl in bowls]
+    known = [c for c in measured if c is not None]
+    return max(known) if known and len(known) == len(measured) else None
 
 
 def _until(stage: core.Stage, at_s: float) -> core.Stage:
@@ -252,10 +275,6 @@ def _said(
     return parts, mixes
 
 
-def _parts(sheet: SheetModel) -> tuple[core.Part, ...]:
-    return tuple(core.Part(p.name, p.species or sheet.plan.species, p.weight_g, p.fat_percent) for p in sheet.parts)
-
-
 def _parts_as_hung(batch: Batch) -> tuple[core.Part, ...]:
     """The meat of pieces that were hung as they came: what hangs of it, of an animal that nobody named."""
     net_g = sum(p.start_weight_g - p.tare_g for p in batch.pieces)
@@ -268,23 +287,6 @@ def _formulation_as_hung(batch: Batch) -> tuple[core.Formulation, ...]:
     if batch.salt_percent is None or net_g <= 0:
         return ()
     return (core.Formulation(net_g, net_g * batch.salt_percent / 100, 0.0, 0.0, 0.0, curing_known=False),)
-
-
-def _formulation(sheet: SheetModel) -> core.Formulation:
-    meat_g = sum(part.weight_g for part in sheet.parts)
-    curing = sheet.curing
-    return core.Formulation(
-        meat_g=meat_g,
-        plain_salt_g=meat_g * sheet.salt_percent / 100,  # as made: the salt stands beside the curing salt
-        curing_salt_g=meat_g * curing.percent / 100 if curing else 0.0,
-        nitrite_fraction=curing.nitrite_fraction if curing else 0.0,
-        nitrate_fraction=curing.nitrate_fraction if curing else 0.0,
-        belly=sheet.plan.goods == "belly",
-        other_salt_g=work(sheet.to_core()).other_salt_g,
-        curing_known=sheet.curing_known,
-        dose_known=sheet.dose_known,
-        curing_salt=curing is not None,
-    )
 
 
 def _saltings(session: Session, salted: list[SaltPiece], now_s: int) -> tuple[core.Salting, ...]:

@@ -15,7 +15,7 @@ from zymon.store.models import Batch
 from zymon.store.places import NotFoundError
 
 from .bench.making_schemas import PieceOfBatch, TagFound
-from .bench.views import pieces_of
+from .bench.pieces import pieces_of
 from .premises import Premises, moment
 
 Filter = Literal["all", "going", "after", "finished", "discarded"]

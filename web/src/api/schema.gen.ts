@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/meat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Meat
+         * @description Note where the meat lay before it was salted, stuffed or hung, or how warm it was when it was mixed.
+         */
+        post: operations["meat_api_batches__batch_id__meat_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/parasites": {
         parameters: {
             query?: never;
@@ -846,6 +866,26 @@ export interface paths {
         get: operations["lot_api_lots__lot_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meat/{note_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Meat
+         * @description Strike through where the meat lay; it stays on record.
+         */
+        post: operations["strike_meat_api_meat__note_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2404,6 +2444,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/weigh-outs/{weigh_out_id}/mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join
+         * @description What was weighed out joins a batch as another mix of it.
+         */
+        post: operations["join_api_weigh_outs__weigh_out_id__mix_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weigh-outs/{weigh_out_id}/rescale": {
         parameters: {
             query?: never;
@@ -2930,6 +2990,8 @@ export interface components {
             meat_temperature_c: number | null;
             /** Minced */
             minced: boolean;
+            /** Mixes */
+            mixes: components["schemas"]["MixOut"][];
             /** Next Tag */
             next_tag: string;
             /** Pieces */
@@ -4242,7 +4304,7 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["SaidOut"][];
             /** Entries */
-            entries: ("sign" | "laboratory" | "parasites" | "went_in" | "step" | "measure_ph" | "weigh" | "feel" | "readings" | "salt" | "warm" | "choices")[];
+            entries: ("sign" | "laboratory" | "parasites" | "went_in" | "step" | "measure_ph" | "weigh" | "feel" | "readings" | "salt" | "warm" | "choices" | "meat")[];
             /** Evidence */
             evidence: components["schemas"]["EvidenceOut"][];
             /**
@@ -4481,6 +4543,18 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * JoinOut
+         * @description A batch that a weigh-out may join as another mix.
+         */
+        JoinOut: {
+            /** Code */
+            code: string;
+            /** Id */
+            id: number;
+            /** Product */
+            product: string;
+        };
+        /**
          * KeepingOut
          * @description The goods at a loss, by estimate or as a laboratory corrected it.
          */
@@ -4684,6 +4758,8 @@ export interface components {
             made: components["schemas"]["MadeOut"][];
             /** Made Here */
             made_here: boolean;
+            /** Meat */
+            meat: components["schemas"]["MeatOut"][];
             /** Parasites */
             parasites: components["schemas"]["ParasiteOut"][];
             /** People */
@@ -5013,6 +5089,8 @@ export interface components {
              * @enum {string}
              */
             loss_basis: "hung" | "cured" | "raw";
+            /** Mix Id */
+            mix_id?: number | null;
             /**
              * Net G
              * @default 0
@@ -5052,6 +5130,66 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
+        };
+        /**
+         * MeatIn
+         * @description Where the meat lay (cold, room), from its moment until `to_at`; or how warm it was when it was mixed (mix).
+         */
+        MeatIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cold" | "room" | "mix";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /** To At */
+            to_at?: string | null;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * MeatOut
+         * @description Where the meat lay, or how warm it was mixed.
+         */
+        MeatOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: string;
+            /** Place */
+            place: string | null;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** To At */
+            to_at: string | null;
         };
         /**
          * MendOut
@@ -5111,6 +5249,48 @@ export interface components {
             slope_percent: number | null;
             /** Warnings */
             warnings: components["schemas"]["SaidOut"][];
+        };
+        /**
+         * MixIn
+         * @description What was weighed out joins a batch as another mix of it.
+         */
+        MixIn: {
+            /** At */
+            at?: string | null;
+            /** Batch Id */
+            batch_id: number;
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * MixOut
+         * @description A mix of a batch beside its first.
+         */
+        MixOut: {
+            /** By */
+            by: string;
+            /** Fat Percent */
+            fat_percent: number;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Salt Percent */
+            salt_percent: number;
         };
         /**
          * MuscleIn
@@ -5539,6 +5719,8 @@ export interface components {
             life: components["schemas"]["LifeOut"];
             /** Loss Percent */
             loss_percent: number | null;
+            /** Mix */
+            mix: string | null;
             /** Piece Id */
             piece_id: number | null;
             /** Place Id */
@@ -7654,6 +7836,8 @@ export interface components {
             lot: string | null;
             /** Lot Id */
             lot_id: number | null;
+            /** Mix */
+            mix: string | null;
             /** Name */
             name: string;
         };
@@ -7726,6 +7910,8 @@ export interface components {
         WaitingBatch: {
             /** Across Mm */
             across_mm: number;
+            /** Begun */
+            begun: boolean;
             /** Code */
             code: string;
             /**
@@ -8117,6 +8303,8 @@ export interface components {
              * @default []
              */
             made: components["schemas"]["MadeOut"][];
+            /** May Join */
+            may_join: components["schemas"]["JoinOut"][];
             /** Meat Temperature At */
             meat_temperature_at: string | null;
             /** Meat Temperature C */
@@ -8713,6 +8901,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerFile"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meat_api_batches__batch_id__meat_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeatIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -11743,6 +12011,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LotTrace"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_meat_api_meat__note_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
                 };
             };
             /** @description Bad Request */
@@ -18014,6 +18362,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeighOutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join_api_weigh_outs__weigh_out_id__mix_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weigh_out_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
                 };
             };
             /** @description Bad Request */

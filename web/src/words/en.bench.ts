@@ -195,6 +195,12 @@ export const bench = {
     struck: 'weighed by mistake',
     all: 'All of it is in the bowl.',
     batch: 'Make it a batch',
+    own: 'A batch of its own',
+    mixOf: (code: string, product: string) => `Another mix of ${code} · ${product}`,
+    whatBecomes: 'What becomes of it?',
+    mixName: 'What this mix is called',
+    mixHint: 'fennel',
+    join: 'Add the mix',
     code: 'Batch code',
     pinch: 'The pinch for pH lies in',
     pinchWhy:
@@ -208,6 +214,10 @@ export const bench = {
     pieces: 'Make pieces',
   },
   batch: {
+    mixes: 'Mixes',
+    mixOf: 'Of which mix?',
+    firstMix: 'the first',
+    mix: (name: string, fat: number, salt: number) => `${name}: fat ${fat} %, salt ${salt} %`,
     toSalt: 'To the Salt',
     discarded: (who: string) => `Thrown away by ${who}. Nothing of it is tagged or hung any more.`,
     saltedElsewhere: 'It was salted elsewhere: tag its pieces here',

@@ -126,6 +126,7 @@ export const salt = {
     title: 'Into the salt',
     batch: 'Batch',
     quick: 'A muscle that did not lie on the Bench',
+    more: (code: string, product: string) => `More of ${code} · ${product}`,
     product: 'What it is',
     code: 'Batch code',
     family: 'Goods',

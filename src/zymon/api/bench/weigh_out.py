@@ -52,6 +52,12 @@ def give_up(ctx: Ctx, weigh_out_id: Id, body: m.EndIn) -> m.WeighOutOut:
     return making.give_up(ctx, weigh_out_id, body)
 
 
+@router.post("/weigh-outs/{weigh_out_id}/mix", status_code=201)
+def join(ctx: Ctx, weigh_out_id: Id, body: m.MixIn) -> m.BatchOut:
+    """What was weighed out joins a batch as another mix of it."""
+    return making.join(ctx, weigh_out_id, body)
+
+
 @router.post("/weigh-outs/{weigh_out_id}/batch", status_code=201)
 def make_batch(ctx: Ctx, weigh_out_id: Id, body: m.BatchIn) -> m.BatchOut:
     """Make a batch of what was weighed out. What breaks the limits puts a red hold on it."""

@@ -82,6 +82,18 @@ def measure_ph(ctx: Ctx, batch_id: Id, body: s.PhIn) -> s.LedgerOut:
     return settling.measure_ph(ctx, batch_id, body)
 
 
+@router.post("/batches/{batch_id}/meat", status_code=201)
+def meat(ctx: Ctx, batch_id: Id, body: s.MeatIn) -> s.LedgerOut:
+    """Note where the meat lay before it was salted, stuffed or hung, or how warm it was when it was mixed."""
+    return settling.meat(ctx, batch_id, body)
+
+
+@router.post("/meat/{note_id}/strike")
+def strike_meat(ctx: Ctx, note_id: Id, body: StrikeIn) -> s.LedgerOut:
+    """Strike through where the meat lay; it stays on record."""
+    return settling.strike_meat(ctx, note_id, body)
+
+
 @router.post("/batches/{batch_id}/steps", status_code=201)
 def step(ctx: Ctx, batch_id: Id, body: s.StepIn) -> s.LedgerOut:
     """Note what was done about a hurdle that failed or is in doubt."""

@@ -1,5 +1,6 @@
 """What is done at the Bench: weigh out, make a batch, tag its pieces, keep recipes; each recorded once."""
 
+from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from zymon.core.bench import weighing
@@ -8,12 +9,12 @@ from zymon.core.bench.sheet import work
 from zymon.core.errors import OutOfRangeError
 from zymon.core.say import said
 from zymon.formats.labels import Paper, Tag, tags_pdf
-from zymon.formats.recipe_file import SheetModel
+from zymon.formats.recipe_file import SheetModel, SheetPlan
 from zymon.store import bench as store
-from zymon.store.bench_models import MadePiece, WeighEntry, WeighOut
+from zymon.store.bench_models import MadePiece, Mix, WeighEntry, WeighOut
 from zymon.store.database import Session
 from zymon.store.evidence import profile
-from zymon.store.places import ChangedMeanwhileError, NotFoundError, workshop
+from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError, workshop
 from zymon.store.warm import refuse_discarded
 from zymon.words import sentence
 
@@ -28,7 +29,7 @@ SAME_G = 0.005  # two figures of one bowl that differ by less are the same
 def weigh_out(shop: Premises, weigh_out_id: int, made: list[MadeOut] | None = None) -> m.WeighOutOut:
     """A weigh-out as it stands."""
     with shop.db.reading() as session:
-        return views.weigh_out_out(session, store.weigh_out(session, weigh_out_id), made)
+        return views.weigh_out_out(session, store.weigh_out(session, weigh_out_id), shop.now_s, made)
 
 
 def begin(shop: Premises, body: m.WeighOutIn) -> m.WeighOutOut:
@@ -144,8 +145,20 @@ def make_batch(shop: Premises, weigh_out_id: int, body: m.BatchIn) -> m.BatchOut
     return batch(shop, entry.made[0].id, entry.named)
 
 
-def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
-    session = entry.session
+@dataclass(frozen=True)
+class _Weighed:
+    """What was weighed out: the sheet as made, worked out, and what keeps it red."""
+
+    of: WeighOut
+    plan: SheetPlan
+    sheet: SheetModel
+    fat_percent: float
+    salt_percent: float
+    holds: tuple[store.NewHold, ...]
+
+
+def _weighed(session: Session, weigh_out_id: int) -> _Weighed:
+    """A weigh-out in which everything is weighed. Raises OutOfRangeError."""
     of = store.weigh_out(session, weigh_out_id, to_change=True)
     found = views.things_of(of)
     missing = [thing.name for thing in found if thing.weighed_g is None]
@@ -158,25 +171,54 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
     follows = consequences(real.to_core(), worked, sheet.plan.to_core(), profile(session, of.profile))
     if follows is None:
         raise OutOfRangeError(worked.problems[0].said if worked.problems else said("refused.not_complete"))
-    plan = sheet.plan
-    new = store.NewMaking(
-        code=body.code,
-        product=of.product,
-        kind=plan.kind,
-        shape=plan.shape,
-        casing=plan.casing,
+    return _Weighed(
+        of,
+        sheet.plan,
+        real,
         fat_percent=round(min(worked.fat_percent, 80.0), 1),
         salt_percent=round(min(follows.salt.figure.value, 15.0), 2),
-        sheet=real.model_dump_json(),
-        profile=of.profile,
-        pinch_place_id=body.pinch_place_id,
         holds=tuple(
             store.NewHold(sentence(c.says), kept_said([c.says]), sentence(c.source)) for c in follows.cautions if c.hold
         ),
+    )
+
+
+def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
+    made = _weighed(entry.session, weigh_out_id)
+    plan = made.plan
+    new = store.NewMaking(
+        code=body.code,
+        product=made.of.product,
+        kind=plan.kind,
+        shape=plan.shape,
+        casing=plan.casing,
+        fat_percent=made.fat_percent,
+        salt_percent=made.salt_percent,
+        sheet=made.sheet.model_dump_json(),
+        profile=made.of.profile,
+        pinch_place_id=body.pinch_place_id,
+        holds=made.holds,
         use=plan.use,
         done_by=plan.done_by,
     )
-    return store.make_batch(session, new, of, body.by, entry.at(body.at)).batch_id
+    return store.make_batch(entry.session, new, made.of, body.by, entry.at(body.at)).batch_id
+
+
+def join(shop: Premises, weigh_out_id: int, body: m.MixIn) -> m.BatchOut:
+    """What was weighed out joins a batch as another mix. What breaks the limits puts a red hold on the batch."""
+    with shop.recording(body, f"mix of {weigh_out_id}") as entry:
+        if entry.new:
+            made = _weighed(entry.session, weigh_out_id)
+            of = store.making(entry.session, body.batch_id)
+            refuse_discarded(entry.session, body.batch_id)
+            at_s = entry.at(body.at)
+            if of not in store.may_be_joined(entry.session, made.of, made.plan.kind, at_s):
+                raise ClashError("refused.not_joined")
+            mix = Mix(
+                name=body.name, weigh_out=made.of, sheet=made.sheet.model_dump_json(), made_s=at_s, by=body.by
+            )  # fmt: skip
+            entry.came("mix", store.add_mix(entry.session, of, mix, made.holds, at_s).id)
+    return batch(shop, body.batch_id, entry.named)
 
 
 def batch(shop: Premises, batch_id: int, made: list[MadeOut] | None = None) -> m.BatchOut:
@@ -210,7 +252,10 @@ def tag_pieces(shop: Premises, batch_id: int, body: m.MadePiecesIn) -> m.BatchOu
             at_s = entry.at(body.at)
             of = store.making(entry.session, batch_id)
             refuse_discarded(entry.session, batch_id)
+            mixes = {mix.id for mix in of.mixes}
             for piece in body.pieces:
+                if piece.mix_id is not None and piece.mix_id not in mixes:
+                    raise NotFoundError("refused.no_mix")
                 values = piece.model_dump(exclude={"tag", "shape", "casing"})
                 new = MadePiece(
                     **values,

@@ -84,6 +84,14 @@ class ThingOut(BaseModel):
     lot_kind: Literal["meat", "curing_salt", "culture", "other"]
 
 
+class JoinOut(BaseModel):
+    """A batch that a weigh-out may join as another mix."""
+
+    id: int
+    code: str
+    product: str
+
+
 class WeighOutOut(WithMade):
     """A weigh-out as it stands."""
 
@@ -100,6 +108,7 @@ class WeighOutOut(WithMade):
     entries: list[EntryOut]
     left: int
     next_code: str
+    may_join: list[JoinOut]
 
 
 class EntryIn(RecordIn):
@@ -139,6 +148,24 @@ class BatchIn(RecordIn):
     pinch_place_id: RowId | None = None
 
 
+class MixIn(RecordIn):
+    """What was weighed out joins a batch as another mix of it."""
+
+    batch_id: RowId
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+
+
+class MixOut(BaseModel):
+    """A mix of a batch beside its first."""
+
+    id: int
+    name: str
+    made_at: datetime
+    by: str
+    fat_percent: float
+    salt_percent: float
+
+
 class HoldOut(BaseModel):
     """A red hold, and how it was answered."""
 
@@ -164,6 +191,7 @@ class MadePieceIn(BaseModel):
     """A piece, weighed and measured; tare by parts. Raw and cured weight for whole muscles, as they are known."""
 
     tag: Tag | None = None
+    mix_id: RowId | None = None  # left out: of the first mix
     gross_g: Grams
     casing_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     net_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
@@ -193,6 +221,7 @@ class PieceOfBatch(BaseModel):
     """
 
     tag: str
+    mix: str | None  # None: of the first, or of the only one
     life: LifeOut
     casing: Casing | None
     across_mm: float | None
@@ -209,6 +238,7 @@ class PieceOfBatch(BaseModel):
 class UsedLot(BaseModel):
     """What went into a batch, of which lot."""
 
+    mix: str | None
     name: str
     grams: float
     lot_id: int | None
@@ -236,6 +266,7 @@ class BatchOut(WithMade):
     minced: bool
     discarded: str | None  # who threw it away, and why
     used: list[UsedLot]
+    mixes: list[MixOut]
     holds: list[HoldOut]
     pieces: list[PieceOfBatch]
     tagged: int  # how many have a paper tag to print

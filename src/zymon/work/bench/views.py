@@ -6,24 +6,17 @@ from dataclasses import asdict
 from zymon.core.bench.consequences import consequences
 from zymon.core.bench.sheet import work
 from zymon.core.bench.weighing import Pour, Thing, things
-from zymon.core.life import State
 from zymon.core.limits import LimitProfile
-from zymon.core.pieces import loss_percent, tag_grams
+from zymon.core.pieces import loss_percent
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench as store
-from zymon.store import salt
-from zymon.store.bench_models import Hold, Lot, MadePiece, Making, Recipe, WeighOut
+from zymon.store.bench_models import Hold, Lot, MadePiece, Making, Mix, Recipe, WeighOut
 from zymon.store.database import Session
-from zymon.store.hang import last_hanging
-from zymon.store.models import Batch, Piece
 from zymon.store.places import place
 from zymon.store.salt import batches_in_salt
-from zymon.store.salt_models import SaltPiece
 from zymon.store.warm import discarded, discarded_batches
 
-from ..as_forecast import core_piece
-from ..hang.views import life_out, scale_out
-from ..life import batch_before, life_before, of_piece, state_of
+from ..bench.pieces import pieces_of
 from ..premises import moment
 from ..schemas import MadeOut, all_said, read_said, said_out
 from . import making_schemas as m
@@ -74,7 +67,7 @@ def lot_trace(of: Lot, makings: Sequence[Making]) -> m.LotTrace:
     """Where a lot went."""
 
     def grams(making: Making) -> float:
-        entries = store.counted(making.weigh_out) if making.weigh_out else []
+        entries = [e for bowl, _ in store.bowls(making) for e in store.counted(bowl)]
         return sum(entry.grams for entry in entries if entry.lot_id == of.id)
 
     return m.LotTrace(
@@ -109,7 +102,7 @@ def lot_kind(key: str, sheet: SheetModel) -> str:
     return "culture" if kind == "line" and sheet.lines[int(number)].role == "culture" else "other"
 
 
-def weigh_out_out(session: Session, of: WeighOut, made: list[MadeOut] | None = None) -> m.WeighOutOut:
+def weigh_out_out(session: Session, of: WeighOut, now_s: int, made: list[MadeOut] | None = None) -> m.WeighOutOut:
     """A weigh-out as it stands."""
     sheet = SheetModel.model_validate_json(of.sheet)
     found = things_of(of)
@@ -151,6 +144,10 @@ def weigh_out_out(session: Session, of: WeighOut, made: list[MadeOut] | None = N
         ],
         left=sum(thing.state != "right" for thing in found),
         next_code=store.next_code(session, of.product),
+        may_join=[
+            m.JoinOut(id=one.batch_id, code=one.batch.code, product=one.batch.product)
+            for one in store.may_be_joined(session, of, sheet.plan.kind, now_s)
+        ],
     )
 
 
@@ -195,7 +192,8 @@ def batch_out(session: Session, batch_id: int, now_s: int, made: list[MadeOut] |
         discarded=None if gone is None else f"{gone.by}: {gone.note}",
         pinch_place=None if pinch_id is None else place(session, pinch_id).name,
         asks_pinch=minced and pinch_id is None,
-        used=[] if weigh_out is None else _used(weigh_out),
+        used=[] if of is None else [lot for bowl, mix in store.bowls(of) for lot in _used(bowl, mix)],
+        mixes=[] if of is None else [_mix_out(mix) for mix in of.mixes],
         holds=[] if of is None else [_hold_out(h) for h in of.holds],
         pieces=pieces,
         tagged=0 if of is None else len(of.pieces),
@@ -203,11 +201,28 @@ def batch_out(session: Session, batch_id: int, now_s: int, made: list[MadeOut] |
     )
 
 
-def _used(of: WeighOut) -> list[m.UsedLot]:
+def _mix_out(of: Mix) -> m.MixOut:
+    sheet = SheetModel.model_validate_json(of.sheet)
+    worked = work(sheet.to_core())
+    return m.MixOut(
+        id=of.id,
+        name=of.name,
+        made_at=moment(of.made_s),
+        by=of.by,
+        fat_percent=round(worked.fat_percent, 1),
+        salt_percent=round(worked.sodium_chloride_percent, 2),
+    )
+
+
+def _used(of: WeighOut, mix: Mix | None) -> list[m.UsedLot]:
     names = {thing.key: thing.name for thing in things_of(of)}
     return [
         m.UsedLot(
-            name=names.get(e.key, e.key), grams=e.grams, lot_id=e.lot_id, lot=None if e.lot is None else e.lot.code
+            mix=None if mix is None else mix.name,
+            name=names.get(e.key, e.key),
+            grams=e.grams,
+            lot_id=e.lot_id,
+            lot=None if e.lot is None else e.lot.code,
         )
         for e in store.counted(of)
         if e.rescale is None
@@ -225,75 +240,6 @@ def _hold_out(of: Hold) -> m.HoldOut:
         answered_by=of.answered_by,
         reason=of.reason,
         legal_basis=of.legal_basis,
-    )
-
-
-def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch]:
-    """Every piece of a batch in whatever state, by tag; each once, though several stations know it."""
-    made = store.making_of(session, batch.id)
-    salted = {one.tag: one for one in salt.pieces_of_batch(session, batch.id)}
-    tagged = {one.tag: one for one in made.pieces} if made is not None else {}
-    known = batch_before(session, batch.id)
-    found = {piece.tag: _hung(piece) for piece in batch.pieces}
-    for tag in (salted.keys() | tagged.keys()) - found.keys():
-        before = of_piece(known, salted.get(tag), tagged.get(tag))
-        state = life_before(before, now_s).last
-        if state is not None:
-            found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
-    ids = {tag: one.id for tag, one in salted.items()}
-    return [found[tag].model_copy(update={"salt_id": ids.get(tag)}) for tag in sorted(found)]
-
-
-def _salted(of: SaltPiece, state: State) -> m.PieceOfBatch:
-    weighed = [e.value for e in salt.events(of, "weigh", "out", "trim") if e.value is not None]
-    return m.PieceOfBatch(
-        tag=of.tag,
-        life=life_out(state),
-        casing=None,
-        across_mm=of.across_mm,
-        start_g=of.raw_g,
-        weight_g=weighed[-1] if weighed else None,
-        loss_percent=None,
-        tag_g=None,
-        target_loss_percent=None,
-        piece_id=None,
-        place_id=None,
-        salt_id=of.id,
-    )
-
-
-def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
-    return m.PieceOfBatch(
-        tag=of.tag,
-        life=life_out(state),
-        casing=of.casing,  # type: ignore[arg-type] # checked on entry
-        across_mm=of.diameter_mm or of.thickness_mm,
-        start_g=of.gross_g,
-        weight_g=None,
-        loss_percent=None,
-        tag_g=tag_grams(store.target_gross(of)),
-        target_loss_percent=of.target_loss_percent,
-        piece_id=None,
-        place_id=None,
-        salt_id=None,
-    )
-
-
-def _hung(of: Piece) -> m.PieceOfBatch:
-    said = scale_out(of, None)
-    return m.PieceOfBatch(
-        tag=of.tag,
-        life=life_out(state_of(of)),
-        casing=of.casing,  # type: ignore[arg-type] # checked on entry
-        across_mm=of.diameter_mm or of.thickness_mm,
-        start_g=of.start_weight_g,
-        weight_g=None if said is None else said.gross_g,
-        loss_percent=None if said is None else said.loss_percent,
-        tag_g=tag_grams(core_piece(of).target_gross_g),
-        target_loss_percent=of.target_loss_percent,
-        piece_id=of.id,
-        place_id=last_hanging(of).place_id,
-        salt_id=None,
     )
 
 

@@ -12,7 +12,6 @@ from zymon.core.fermentation.meter import checked
 from zymon.core.ledger import batch as judged
 from zymon.core.ledger.judge import Ledger, judge
 from zymon.core.ledger.species import species_of
-from zymon.core.salting.ways import REGISTRY
 from zymon.core.say import said
 from zymon.store import bench, evidence, salt, warm
 from zymon.store.climate import binned_temperature, hourly_log
@@ -110,7 +109,7 @@ def judged_of(session: Session, course: told.Course, ahead: Ahead, now_s: int) -
             for p in course.parts
             if p.mass_g > 0
         ),
-        formulations=tuple(_formulation(course, f) for f in course.formulations),
+        formulations=tuple(_formulation(f) for f in course.formulations),
         mix_temperature_c=course.mix_temperature_c,
         parasite=tuple(
             judged.ParasiteStep(p.species, p.way, p.temperature_c, p.days, p.thickness_cm)  # type: ignore[arg-type] # checked on entry
@@ -134,15 +133,13 @@ def judged_of(session: Session, course: told.Course, ahead: Ahead, now_s: int) -
     )
 
 
-def _formulation(course: told.Course, mix: told.Formulation) -> judged.Formulation:
-    weighed = mix.dose_known and all(REGISTRY[s.way].dose_is_known for s in course.saltings if s.way in REGISTRY)
+def _formulation(mix: told.Formulation) -> judged.Formulation:
     salts: tuple[judged.CuringSalt, ...] | None = None
     if mix.curing_known:
         one = judged.CuringSalt(mix.curing_salt_g, mix.nitrite_fraction, mix.nitrate_fraction)
         salts = (one,) if mix.curing_salt else ()
-    return judged.Formulation(
-        mix.plain_salt_g if weighed else None, salts, mix.other_salt_g, weighed, mix.belly, mix.tags
-    )
+    plain_g = mix.plain_salt_g if mix.dose_known else None
+    return judged.Formulation(plain_g, salts, mix.other_salt_g, mix.dose_known, mix.belly, mix.tags)
 
 
 def _piece(course: told.Course, piece: told.Individual, ahead: Ahead) -> judged.Piece:

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
 from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
 from zymon.core.ledger.judge import Verdict
@@ -103,6 +103,30 @@ class StepOut(BaseModel):
     struck_reason: str | None
 
 
+class MeatIn(RecordIn):
+    """Where the meat lay (cold, room), from its moment until `to_at`; or how warm it was when it was mixed (mix)."""
+
+    kind: Literal["cold", "room", "mix"]
+    to_at: AwareDatetime | None = None
+    place_id: RowId | None = None
+    temperature_c: Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)] | None = None
+    note: Note = ""
+
+
+class MeatOut(BaseModel):
+    """Where the meat lay, or how warm it was mixed."""
+
+    id: int
+    kind: str
+    at: datetime
+    to_at: datetime | None
+    place: str | None
+    temperature_c: float | None
+    note: str
+    by: str
+    struck_reason: str | None
+
+
 class ChoicesIn(RecordIn):
     """How a batch is meant to be eaten, and what says that it is done."""
 
@@ -136,7 +160,7 @@ class KeepingOut(BaseModel):
 
 Entry = Literal[
     "sign", "laboratory", "parasites", "went_in", "step", "measure_ph", "weigh", "feel", "readings", "salt", "warm",
-    "choices",
+    "choices", "meat",
 ]  # fmt: skip
 
 
@@ -238,6 +262,7 @@ class LedgerOut(WithMade):
     steps: list[StepOut]
     parasites: list[ParasiteOut]
     laboratory: list[LabOut]
+    meat: list[MeatOut]
     keeping: list[KeepingOut]
     keeping_by: Literal["estimate", "laboratory"]
     lab_units: dict[LabWhat, list[str]]  # what a laboratory tells, and in which units

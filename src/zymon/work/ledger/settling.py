@@ -11,9 +11,9 @@ from zymon.formats.batch_file import BatchFile
 from zymon.formats.ledger_file import LedgerFile, judge_file, ledger_out, read_batch
 from zymon.store import bench, evidence, struck
 from zymon.store.database import Session
-from zymon.store.evidence_models import DeviationStep, HurdleSignature, LabResult, ParasiteStep, WentIn
+from zymon.store.evidence_models import DeviationStep, HurdleSignature, LabResult, MeatNote, ParasiteStep, WentIn
 from zymon.store.models import Batch
-from zymon.store.places import ClashError, NotFoundError
+from zymon.store.places import ClashError, NotFoundError, place
 from zymon.store.warm_models import PhReading
 
 from ..premises import Premises, Recording
@@ -181,6 +181,34 @@ def measure_ph(shop: Premises, batch_id: int, body: s.PhIn) -> s.LedgerOut:
             )  # fmt: skip
             _came(entry, "ph_reading", made)
     return _answer(shop, batch_id, entry)
+
+
+def meat(shop: Premises, batch_id: int, body: s.MeatIn) -> s.LedgerOut:
+    """Note where the meat lay before it was salted, stuffed or hung, or how warm it was when it was mixed."""
+    if body.kind == "mix" and body.temperature_c is None:
+        raise OutOfRangeError("refused.how_warm")
+    if body.kind != "mix" and body.place_id is None:
+        raise OutOfRangeError("refused.where_it_lay")
+    with shop.recording(body, f"meat {batch_id}") as entry:
+        if entry.new:
+            bench.batch(entry.session, batch_id)
+            if body.place_id is not None:
+                place(entry.session, body.place_id)
+            at_s = entry.at(body.at)
+            to_s = None if body.to_at is None else entry.at(body.to_at)
+            if to_s is not None and to_s <= at_s:
+                raise OutOfRangeError("refused.stretch_backwards")
+            made = MeatNote(
+                batch_id=batch_id, kind=body.kind, at_s=at_s, to_s=to_s, place_id=body.place_id,
+                temperature_c=body.temperature_c, note=body.note, by=body.by, entered_s=entry.now_s,
+            )  # fmt: skip
+            _came(entry, "meat_note", made)
+    return _answer(shop, batch_id, entry)
+
+
+def strike_meat(shop: Premises, note_id: int, body: StrikeIn) -> s.LedgerOut:
+    """Strike through where the meat lay; it stays on record."""
+    return _strike(shop, MeatNote, note_id, body)
 
 
 def step(shop: Premises, batch_id: int, body: s.StepIn) -> s.LedgerOut:

@@ -14,7 +14,7 @@ from zymon.core.say import Said
 from zymon.limits import shipped
 from zymon.store import bench, evidence, struck
 from zymon.store.database import Session
-from zymon.store.evidence_models import DeviationStep, ParasiteStep
+from zymon.store.evidence_models import DeviationStep, MeatNote, ParasiteStep
 from zymon.store.models import Batch
 from zymon.store.places import workshop
 
@@ -25,7 +25,7 @@ from .assemble import judged_now
 
 # Which entries settle what is said to settle it, the best first
 ENTRIES: dict[str, tuple[s.Entry, ...]] = {
-    "settles.cold_mix": ("sign",),
+    "settles.cold_mix": ("meat", "sign"),
     "settles.salt": ("went_in", "laboratory"),
     "settles.salt_free": ("laboratory", "sign"),
     "settles.nitrite": ("went_in", "sign"),
@@ -34,7 +34,7 @@ ENTRIES: dict[str, tuple[s.Entry, ...]] = {
     "settles.parasite": ("parasites", "sign"),
     "settles.certificate": ("parasites",),
     "settles.cure": ("sign",),
-    "settles.log_or_sign": ("readings", "sign"),
+    "settles.log_or_sign": ("readings", "meat", "sign"),
     "settles.wait_salt": ("salt",),
     "settles.core": ("salt", "sign"),
     "settles.core_by": ("salt", "sign"),
@@ -94,6 +94,7 @@ def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut])
         steps=[_step(step) for step in evidence.deviation_steps(session, of.id)],
         parasites=[_parasites(step) for step in evidence.parasite_steps(session, of.id)],
         laboratory=[_laboratory(r) for r in evidence.lab_results(session, of.id)],
+        meat=[_meat(one) for one in evidence.meat_notes(session, of.id)],
         keeping=keeping,
         keeping_by=by,  # type: ignore[arg-type] # one of the two
         lab_units={what: list(units) for what, units in UNITS.items()},
@@ -164,6 +165,14 @@ def _profile(of: LimitProfile) -> s.ProfileShown:
 def _step(of: DeviationStep) -> s.StepOut:
     return s.StepOut(
         id=of.id, hurdle=of.hurdle, step=of.step, note=of.note, at=moment(of.at_s), by=of.by,
+        struck_reason=of.struck_reason,
+    )  # fmt: skip
+
+
+def _meat(of: MeatNote) -> s.MeatOut:
+    return s.MeatOut(
+        id=of.id, kind=of.kind, at=moment(of.at_s), to_at=None if of.to_s is None else moment(of.to_s),
+        place=None if of.place is None else of.place.name, temperature_c=of.temperature_c, note=of.note, by=of.by,
         struck_reason=of.struck_reason,
     )  # fmt: skip
 

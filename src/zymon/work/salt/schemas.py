@@ -185,6 +185,7 @@ class WaitingBatch(BaseModel):
     piece_g: float
     meat_g: float
     next_tag: str
+    begun: bool  # some of it is in salt already: more of it, or by another way
 
 
 class SaltOut(WithMade):

@@ -15,7 +15,6 @@ from zymon.store.bench_models import Making
 from zymon.store.database import Session
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
-from ..bench.views import next_tag
 from ..premises import Premises, moment
 from ..schemas import MadeOut, said_out
 from . import schemas as s
@@ -224,18 +223,27 @@ def _salt_out(session: Session, now_s: int, made: list[MadeOut]) -> s.SaltOut:
             )
             for key, way in REGISTRY.items()
         ],
-        waiting=waiting(session),
+        waiting=[*waiting(session), *begun(session)],
         next_code=next_code(session, "Salted"),
     )
 
 
 def waiting(session: Session) -> list[s.WaitingBatch]:
     """Batches of the Bench that wait for their salt."""
-    sheets = [(m, SheetModel.model_validate_json(m.sheet)) for m in store.waiting_batches(session)]
-    return [_waiting(of, sheet) for of, sheet in sheets if sheet.plan.salting != "in_the_mince"]
+    return _whole(session, store.waiting_batches(session), begun=False)
 
 
-def _waiting(of: Making, sheet: SheetModel) -> s.WaitingBatch:
+def begun(session: Session) -> list[s.WaitingBatch]:
+    """Batches of which some lies in salt: the rest of them can follow, by another way too."""
+    return _whole(session, store.batches_begun(session), begun=True)
+
+
+def _whole(session: Session, makings: list[Making], begun: bool) -> list[s.WaitingBatch]:
+    sheets = [(m, SheetModel.model_validate_json(m.sheet)) for m in makings]
+    return [_waiting(session, of, sheet, begun) for of, sheet in sheets if sheet.plan.salting != "in_the_mince"]
+
+
+def _waiting(session: Session, of: Making, sheet: SheetModel, begun: bool) -> s.WaitingBatch:
     plan = sheet.plan
     return s.WaitingBatch(
         id=of.batch_id,
@@ -248,5 +256,6 @@ def _waiting(of: Making, sheet: SheetModel) -> s.WaitingBatch:
         geometry="slab" if plan.shape == "slab" else "cylinder",
         piece_g=plan.piece_g,
         meat_g=sum(part.weight_g for part in sheet.parts),
-        next_tag=next_tag(of),
+        next_tag=store.next_tags(session, of, 1)[0],
+        begun=begun,
     )

@@ -70,6 +70,13 @@
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}
         </p>
         {#if data.sheet === null}<p class="quiet">{say.asItCame}</p>{/if}
+        {#if data.mixes.length}
+          <p>
+            {say.mixes}: {data.mixes
+              .map((one) => say.mix(one.name, one.fat_percent, one.salt_percent))
+              .join(' · ')}
+          </p>
+        {/if}
         <LedgerMarks batch={id} />
         {#if data.asks_pinch && data.pieces.every((one) => one.life.kind === 'waiting')}
           <label class="mt-2 inline-flex items-baseline gap-2">
@@ -133,7 +140,9 @@
           <tbody>
             {#each data.used as used, i (i)}
               <tr>
-                <th scope="row">{used.name}</th>
+                <th scope="row"
+                  >{used.name}{#if used.mix}<span class="quiet"> · {used.mix}</span>{/if}</th
+                >
                 <td>{recipeGrams(used.grams)} g</td>
                 <td>
                   {#if used.lot_id !== null}

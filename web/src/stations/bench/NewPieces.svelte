@@ -22,6 +22,7 @@
   let length = $state('');
   let raw = $state('');
   let cured = $state('');
+  let mix = $state(0); // 0: of the first
   const tare = $state({ casing: '', net: '', string: '', coat: '' });
   let problem = $state<string | null>(null);
   let where = $state<string | null>(null);
@@ -51,6 +52,7 @@
             pieces: [
               {
                 tag: label,
+                mix_id: mix || null,
                 gross_g: weight,
                 ...tareParts(tare),
                 raw_g: optionalNumber(typed.raw),
@@ -81,6 +83,15 @@
 </script>
 
 <form class="pieces" onsubmit={add} aria-label={say.pieces}>
+  {#if batch.mixes.length}
+    <label class="mb-2 block max-w-sm">
+      <span class="block text-sm font-semibold">{say.mixOf}</span>
+      <select class="select min-h-11 w-full text-base" bind:value={mix}>
+        <option value={0}>{say.firstMix}</option>
+        {#each batch.mixes as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+      </select>
+    </label>
+  {/if}
   <h2 class="font-tag text-xl font-semibold">{say.pieces}</h2>
   <p class="quiet">{say.pieceHint}</p>
   <div class="fields">

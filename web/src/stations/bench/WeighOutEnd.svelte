@@ -15,17 +15,27 @@
   let typed = $state<string | null>(null);
   const code = $derived(typed ?? out.next_code);
   let pinch = $state(0);
+  let joins = $state(0); // 0: a batch of its own
+  let mix = $state('');
   let problem = $state<string | null>(null);
 
   async function make(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     try {
-      const made = await take(
-        api.POST('/api/weigh-outs/{weigh_out_id}/batch', {
-          params: { path: { weigh_out_id: out.id } },
-          body: { code, pinch_place_id: pinch || null, ...head() },
-        }),
-      );
+      const params = { path: { weigh_out_id: out.id } };
+      const made = joins
+        ? await take(
+            api.POST('/api/weigh-outs/{weigh_out_id}/mix', {
+              params,
+              body: { batch_id: joins, name: mix, ...head() },
+            }),
+          )
+        : await take(
+            api.POST('/api/weigh-outs/{weigh_out_id}/batch', {
+              params,
+              body: { code, pinch_place_id: pinch || null, ...head() },
+            }),
+          );
       void client.invalidateQueries({ queryKey: ['bench'] });
       await navigate('/bench/batch/:id', { params: { id: String(made.id) } });
     } catch (error) {
@@ -36,13 +46,27 @@
 
 <h2 class="font-tag text-4xl font-bold">{say.all}</h2>
 <form class="mt-4 flex max-w-md flex-col gap-3" onsubmit={make}>
-  <Field
-    label={say.code}
-    bind:value={() => code, (text) => (typed = text)}
-    required
-    fault={problem !== null}
-  />
-  {#if out.asks_temperature}
+  {#if out.may_join.length}
+    <label class="block">
+      <span class="text-sm font-semibold">{say.whatBecomes}</span>
+      <select class="select min-h-11 w-full text-base" bind:value={joins}>
+        <option value={0}>{say.own}</option>
+        {#each out.may_join as one (one.id)}<option value={one.id}>{say.mixOf(one.code, one.product)}</option
+          >{/each}
+      </select>
+    </label>
+  {/if}
+  {#if joins}
+    <Field label={say.mixName} hint={say.mixHint} bind:value={mix} required fault={problem !== null} />
+  {:else}
+    <Field
+      label={say.code}
+      bind:value={() => code, (text) => (typed = text)}
+      required
+      fault={problem !== null}
+    />
+  {/if}
+  {#if out.asks_temperature && !joins}
     <label class="block">
       <span class="text-sm font-semibold">{say.pinch}</span>
       <select class="select min-h-11 w-full text-base" bind:value={pinch}>
@@ -53,5 +77,5 @@
     </label>
   {/if}
   {#if problem}<p class="text-error first-letter:uppercase" role="alert">{problem}</p>{/if}
-  <button class="btn btn-primary btn-lg">{say.batch}</button>
+  <button class="btn btn-primary btn-lg">{joins ? say.join : say.batch}</button>
 </form>

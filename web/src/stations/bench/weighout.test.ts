@@ -34,6 +34,7 @@ const out = (...things: Thing[]): Schema['WeighOutOut'] => ({
   entries: [],
   left: things.filter((one) => one.state !== 'right').length,
   next_code: 'J-01',
+  may_join: [],
 });
 const BEGUN = out(thing('meat-0', 2000, null, 'to_weigh'), thing('salt', 60, null, 'to_weigh'));
 const MEAT_IN = out(thing('meat-0', 2000, 2000, 'right'), thing('salt', 60, null, 'to_weigh'));

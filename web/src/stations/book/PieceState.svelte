@@ -22,6 +22,7 @@
   );
   const told = $derived(
     [
+      piece.mix ?? '',
       grams(piece.weight_g ?? piece.start_g),
       piece.loss_percent === null ? '' : percent(piece.loss_percent),
       piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(grams(piece.tag_g)) : '',

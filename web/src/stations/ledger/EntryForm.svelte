@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';
-  import { warmQuery } from '../../api/queries';
+  import { lineQuery, warmQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
   import { words } from '../../words/en';
@@ -13,6 +13,8 @@
   const say = words.ledger;
   const typed = $derived(settling.typed);
   const meters = createQuery(() => ({ ...warmQuery(), enabled: settling.entry === 'measure_ph' }));
+  const line = createQuery(() => ({ ...lineQuery(), enabled: settling.entry === 'meat' }));
+  const mixed = $derived(settling.entry === 'meat' && settling.lay === 'mix');
   const animals = Object.entries(words.bench.animals);
 </script>
 
@@ -140,6 +142,27 @@
         </select></label
       >
     </div>
+  {:else if settling.entry === 'meat'}
+    <div class="grid grid-cols-2 gap-3">
+      <select
+        class="select col-span-2 min-h-11 w-full text-base"
+        aria-label={say.entries.meat}
+        bind:value={settling.lay}
+      >
+        {#each Object.entries(say.meatKinds) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+      </select>
+      {#if mixed}
+        <Field label={say.meatTemperature} numeric required bind:value={typed.c} />
+      {:else}
+        <label class="block"
+          ><span class="block text-sm font-semibold">{say.meatWhere}</span>
+          <select class="select min-h-11 w-full text-base" required bind:value={settling.place}>
+            {#each line.data?.places ?? [] as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+          </select></label
+        >
+      {/if}
+      <Field label={say.note} bind:value={typed.note} />
+    </div>
   {:else if settling.entry === 'step'}
     <div class="grid grid-cols-2 gap-3">
       <label class="block"
@@ -166,7 +189,12 @@
       {/each}
     </div>
   {/if}
-  <When when={settling.when} />
+  {#if settling.entry === 'meat' && !mixed}
+    <When when={settling.when} label={say.meatFrom} />
+    <When when={settling.until} label={say.meatUntil} />
+  {:else}
+    <When when={settling.when} />
+  {/if}
   {#if settling.fault}<p class="text-error first-letter:uppercase" role="alert">{settling.fault}</p>{/if}
   <div class="mt-1 flex gap-3">
     {#if settling.asked}<button

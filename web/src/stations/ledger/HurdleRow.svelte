@@ -28,6 +28,7 @@
     'step',
     'choices',
     'measure_ph',
+    'meat',
   ];
   const value = $derived(
     hurdle.value === null

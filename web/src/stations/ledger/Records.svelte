@@ -3,14 +3,17 @@
   import { api, type Schema, take } from '../../api/client';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, tidyNumber } from '../../units/format';
+  import { dayAndTime, fullDay, tidyNumber } from '../../units/format';
   import { words } from '../../words/en';
 
   let { ledger, took }: { ledger: Schema['LedgerOut']; took: (answer: Schema['LedgerOut']) => void } =
     $props();
   const say = words.ledger;
   type Path =
-    '/api/laboratory/{result_id}/strike' | '/api/parasites/{step_id}/strike' | '/api/steps/{step_id}/strike';
+    | '/api/laboratory/{result_id}/strike'
+    | '/api/parasites/{step_id}/strike'
+    | '/api/meat/{note_id}/strike'
+    | '/api/steps/{step_id}/strike';
   interface Row {
     key: string;
     id: number;
@@ -36,6 +39,20 @@
       said: `${one.note} ${one.by}`,
       struck: one.struck_reason !== null,
     })),
+    ...ledger.meat.map((one) => ({
+      key: `meat-${one.id}`,
+      id: one.id,
+      path: '/api/meat/{note_id}/strike' as const,
+      text: [
+        say.meatKinds[one.kind],
+        one.place,
+        one.temperature_c === null ? null : `${one.temperature_c} °C`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+      said: `${one.note} · ${dayAndTime(one.at)}${one.to_at ? ` – ${dayAndTime(one.to_at)}` : ''}, ${one.by}`,
+      struck: one.struck_reason !== null,
+    })),
     ...ledger.steps.map((one) => ({
       key: `step-${one.id}`,
       id: one.id,
@@ -53,6 +70,8 @@
     try {
       if (row.path === '/api/laboratory/{result_id}/strike')
         took(await take(api.POST(row.path, { params: { path: { result_id: row.id } }, body })));
+      else if (row.path === '/api/meat/{note_id}/strike')
+        took(await take(api.POST(row.path, { params: { path: { note_id: row.id } }, body })));
       else took(await take(api.POST(row.path, { params: { path: { step_id: row.id } }, body })));
     } catch (error) {
       session.complain(error);

@@ -6,7 +6,8 @@ import { When } from '../../forms/when.svelte';
 import { words } from '../../words/en';
 
 export type Entry = Schema['HurdleOut']['entries'][number];
-export type Typed = 'sign' | 'laboratory' | 'parasites' | 'went_in' | 'step' | 'choices' | 'measure_ph';
+export type Typed =
+  'sign' | 'laboratory' | 'parasites' | 'went_in' | 'step' | 'choices' | 'measure_ph' | 'meat';
 type Ledger = Schema['LedgerOut'];
 
 const FIRST: Record<string, Schema['LabIn']['what']> = {
@@ -46,11 +47,15 @@ export class Settling {
   use = $state<Schema['ChoicesIn']['use']>('raw');
   doneBy = $state<Schema['ChoicesIn']['done_by']>('weight');
   meter = $state(0);
+  lay = $state<Schema['MeatIn']['kind']>('cold');
+  place = $state(0);
   fault = $state<string | null>(null);
   /** What was asked about the entry; sent again, it is as typed. */
   asked = $state(false);
   busy = $state(false);
   readonly when = new When();
+  /** Until when the meat lay there. */
+  readonly until = new When();
 
   constructor(
     private readonly batch: () => number,
@@ -65,6 +70,8 @@ export class Settling {
     this.asked = false;
     this.typed = blank();
     this.when.clear();
+    this.until.clear();
+    this.lay = hurdle === 'cold_mix' ? 'mix' : 'cold';
     this.units = ledger.lab_units;
     this.pick(FIRST[hurdle] ?? 'water_activity');
     const first = ledger.species[0];
@@ -145,6 +152,8 @@ export class Settling {
             },
           }),
         );
+      case 'meat':
+        return take(api.POST('/api/batches/{batch_id}/meat', { params, body: this.meat(top) }));
       case 'measure_ph': {
         const ph = optionalNumber(t.value);
         if (ph === null) throw new Error(words.errors.noNumber);
@@ -160,6 +169,18 @@ export class Settling {
       default:
         return take(api.POST('/api/batches/{batch_id}/laboratory', { params, body: this.laboratory(top) }));
     }
+  }
+
+  private meat(top: ReturnType<typeof head>): Schema['MeatIn'] {
+    const mixed = this.lay === 'mix';
+    return {
+      kind: this.lay,
+      temperature_c: mixed ? optionalNumber(this.typed.c) : null,
+      place_id: mixed ? null : this.place || null,
+      to_at: mixed ? null : this.until.at,
+      note: this.typed.note,
+      ...top,
+    };
   }
 
   private laboratory(top: ReturnType<typeof head>): Schema['LabIn'] {

@@ -79,3 +79,24 @@ it('asks about an odd pH and sends it as sure when it is kept', async () => {
   expect(server.bodies(path)).toMatchObject([{ sure: false }, { sure: true }]);
   expect(settling.entry).toBeNull();
 });
+
+it('notes where the meat lay and until when, or how warm it was mixed', async () => {
+  const path = '/api/batches/7/meat';
+  const server = new FakeServer().on(path, { status: 201, body: {} });
+  const settling = new Settling(() => 7, vi.fn());
+  settling.open('cold_mix', 'meat', ledger);
+  expect(settling.lay).toBe('mix');
+  settling.typed.c = '3,5';
+  settling.place = 4; // chosen before, and of no concern to a temperature
+  await settling.send();
+  settling.open('cold_cure', 'meat', ledger);
+  expect(settling.lay).toBe('cold');
+  settling.when.type('2026-09-01 18:00');
+  settling.until.type('2026-09-02 7:00');
+  settling.typed.c = '';
+  await settling.send();
+  expect(server.bodies(path)).toMatchObject([
+    { kind: 'mix', temperature_c: 3.5, place_id: null, to_at: null },
+    { kind: 'cold', temperature_c: null, place_id: 4, to_at: expect.stringMatching(/^2026-09-0/) as string },
+  ]);
+});

@@ -64,7 +64,9 @@
         value={form.batch}
         onchange={(e) => form.pickBatch(Number(e.currentTarget.value))}
       >
-        {#each salt.waiting as one (one.id)}<option value={one.id}>{one.code} · {one.product}</option>{/each}
+        {#each salt.waiting as one (one.id)}<option value={one.id}
+            >{one.begun ? say.more(one.code, one.product) : `${one.code} · ${one.product}`}</option
+          >{/each}
         <option value={0}>{say.quick}</option>
       </select>
     </label>

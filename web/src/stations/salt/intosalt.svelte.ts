@@ -39,7 +39,7 @@ export class IntoSaltForm {
   ) {
     this.place = (places.find((one) => one.kind === 'salt') ?? places[0])?.id ?? 0;
     this.code = nextCode;
-    const first = waiting[0];
+    const first = waiting.find((one) => !one.begun);
     if (first) this.pickBatch(first.id);
     else if (families[0]) this.pickFamily(families[0].id);
   }
@@ -54,7 +54,7 @@ export class IntoSaltForm {
     this.way = found.way;
     this.percent = tidyNumber(found.percent, 2);
     this.geometry = found.geometry;
-    const many = Math.max(1, Math.min(12, Math.round(found.meat_g / found.piece_g)));
+    const many = found.begun ? 1 : Math.max(1, Math.min(12, Math.round(found.meat_g / found.piece_g)));
     this.muscles = Array.from({ length: many }, () => ({ raw: '', across: tidyNumber(found.across_mm, 0) }));
   }
 

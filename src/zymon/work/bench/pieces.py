@@ -1,0 +1,90 @@
+"""Every piece of a batch in whatever state, whichever stations know it."""
+
+from zymon.core.life import State
+from zymon.core.pieces import tag_grams
+from zymon.store import bench as store
+from zymon.store import salt
+from zymon.store.bench_models import MadePiece
+from zymon.store.database import Session
+from zymon.store.hang import last_hanging
+from zymon.store.models import Batch, Piece
+from zymon.store.salt_models import SaltPiece
+
+from ..as_forecast import core_piece
+from ..hang.views import life_out, scale_out
+from ..life import batch_before, life_before, of_piece, state_of
+from . import making_schemas as m
+
+
+def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch]:
+    """Every piece of a batch in whatever state, by tag; each once, though several stations know it."""
+    made = store.making_of(session, batch.id)
+    salted = {one.tag: one for one in salt.pieces_of_batch(session, batch.id)}
+    tagged = {one.tag: one for one in made.pieces} if made is not None else {}
+    known = batch_before(session, batch.id)
+    mixes = {mix.id: mix.name for mix in made.mixes} if made is not None else {}
+    found = {piece.tag: _hung(piece) for piece in batch.pieces}
+    for tag in (salted.keys() | tagged.keys()) - found.keys():
+        before = of_piece(known, salted.get(tag), tagged.get(tag))
+        state = life_before(before, now_s).last
+        if state is not None:
+            found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
+    ids = {tag: one.id for tag, one in salted.items()}
+    of_mix = {tag: mixes.get(one.mix_id) for tag, one in tagged.items() if one.mix_id is not None}
+    return [found[tag].model_copy(update={"salt_id": ids.get(tag), "mix": of_mix.get(tag)}) for tag in sorted(found)]
+
+
+def _salted(of: SaltPiece, state: State) -> m.PieceOfBatch:
+    weighed = [e.value for e in salt.events(of, "weigh", "out", "trim") if e.value is not None]
+    return m.PieceOfBatch(
+        tag=of.tag,
+        mix=None,
+        life=life_out(state),
+        casing=None,
+        across_mm=of.across_mm,
+        start_g=of.raw_g,
+        weight_g=weighed[-1] if weighed else None,
+        loss_percent=None,
+        tag_g=None,
+        target_loss_percent=None,
+        piece_id=None,
+        place_id=None,
+        salt_id=of.id,
+    )
+
+
+def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
+    return m.PieceOfBatch(
+        tag=of.tag,
+        mix=None,
+        life=life_out(state),
+        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        across_mm=of.diameter_mm or of.thickness_mm,
+        start_g=of.gross_g,
+        weight_g=None,
+        loss_percent=None,
+        tag_g=tag_grams(store.target_gross(of)),
+        target_loss_percent=of.target_loss_percent,
+        piece_id=None,
+        place_id=None,
+        salt_id=None,
+    )
+
+
+def _hung(of: Piece) -> m.PieceOfBatch:
+    said = scale_out(of, None)
+    return m.PieceOfBatch(
+        tag=of.tag,
+        mix=None,
+        life=life_out(state_of(of)),
+        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        across_mm=of.diameter_mm or of.thickness_mm,
+        start_g=of.start_weight_g,
+        weight_g=None if said is None else said.gross_g,
+        loss_percent=None if said is None else said.loss_percent,
+        tag_g=tag_grams(core_piece(of).target_gross_g),
+        target_loss_percent=of.target_loss_percent,
+        piece_id=of.id,
+        place_id=last_hanging(of).place_id,
+        salt_id=None,
+    )
