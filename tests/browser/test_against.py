@@ -4,8 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from pages import make_batch, open_workshop
-from support import Clock
+from pages import make_batch, open_workshop, post
+from support import Clock, sheet_body
 
 
 def row(page: Page, name: str):
@@ -58,3 +58,39 @@ def test_signing_shows_who_and_why(page: Page, serve, clock: Clock) -> None:
     parasites.get_by_role("button", name="Sign", exact=True).click()
     expect(parasites).to_contain_text(re.compile("signed for it on .+: certificate 12 lies in the folder"))
     expect(parasites).to_contain_text("signed for")
+
+
+def test_two_mixes_of_one_batch_are_made_on_the_bench_and_their_file_is_read_back(
+    page: Page, serve, clock: Clock, tmp_path
+) -> None:
+    server = serve()
+    open_workshop(page, server.url)
+    batch = make_batch(page, server.url, "J-01")
+    begun = {"product": "Juniper salame", "sheet": {**sheet_body(), "salt_percent": 1.2}, "by": "Ida"}
+    weigh = post(page, f"{server.url}/api/weigh-outs", begun).json()
+    for thing in weigh["things"]:
+        body = {"key": thing["key"], "grams": round(thing["target_g"], 2), "lot": "", "by": "Ida"}
+        post(page, f"{server.url}/api/weigh-outs/{weigh['id']}/entries", body)
+    page.goto(f"{server.url}/bench/weigh/{weigh['id']}")
+    page.get_by_label("What becomes of it?").select_option(label="Another mix of J-01 · Juniper salame")
+    page.get_by_label("What this mix is called").fill("fennel")
+    page.get_by_role("button", name="Add the mix").click()
+    page.wait_for_url(f"**/bench/batch/{batch}")
+    page.get_by_label("Of which mix?").select_option(label="fennel")
+    page.get_by_label("weight, g").first.fill("905")
+    page.get_by_role("button", name="Tag it").click()
+    expect(page.get_by_text("fennel ·", exact=False).first).to_be_visible()
+    page.goto(f"{server.url}/bench/batch/{batch}/against")
+    expect(row(page, "salt")).to_contain_text("Only 1.2 % of salt")
+    row(page, "cold at mixing").get_by_role("button", name=re.compile("Enter where the meat lay")).click()
+    page.get_by_label("Temperature of the meat, °C").fill("3,5")
+    page.get_by_role("button", name="Enter it", exact=True).click()
+    expect(row(page, "cold at mixing")).to_contain_text("passed")
+    with page.expect_download() as download:
+        page.get_by_role("link", name=re.compile("file", re.IGNORECASE)).last.click()
+    download.value.save_as(tmp_path / "J-01.json")
+    page.goto(f"{server.url}/book")
+    page.get_by_role("link", name="Look at a batch file").click()
+    page.locator("input[type=file]").set_input_files(tmp_path / "J-01.json")
+    expect(page.get_by_text("Not ready, by what the file says.")).to_be_visible()
+    expect(row(page, "salt")).to_contain_text("failed")

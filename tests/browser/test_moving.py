@@ -42,8 +42,12 @@ def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clo
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4)]
     clock.now += 3600
     page.keyboard.press("u")
-    expect(page.get_by_role("heading", name="Nothing hangs in Loft now")).to_be_visible()
-    assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4), ("Pit", 1)]  # all of it is on record
+    expect(page.get_by_role("heading", name="Nothing hangs in Loft yet")).to_be_visible()
+    stays = page.request.get(f"{url}/api/pieces/{piece}").json()["hangings"]  # all of it is on record
+    assert [(x["place"], x["hook"], x["to_at"] is None, x["struck_reason"]) for x in stays] == [
+        ("Pit", 1, True, None),
+        ("Loft", 4, False, "undone at once"),
+    ]
 
 
 def test_a_piece_is_dragged_onto_a_hook_and_onto_a_place(page: Page, serve, clock: Clock) -> None:
@@ -60,3 +64,29 @@ def test_a_piece_is_dragged_onto_a_hook_and_onto_a_place(page: Page, serve, cloc
     expect(page.get_by_role("heading", name="Loft", exact=True)).to_be_visible()
     expect(page.get_by_role("status").filter(has_text="J-14-03 in hand")).to_be_visible()
     assert hangs_at(page, url, piece)[-1] == ("Pit", 3)  # it hangs there until a hook is picked
+
+
+def test_where_it_hung_and_when_is_mended_on_its_own_page(page: Page, serve, clock: Clock) -> None:
+    url = serve().url
+    open_workshop(page, url)
+    pit, _, piece = two_rooms(page, url)
+    clock.now += 3 * 86_400
+    rod = page.request.get(f"{url}/api/places/{pit}/room").json()["rods"][0]["id"]
+    post(page, f"{url}/api/pieces/{piece}/move", {"rod_id": rod, "hook": 5, "by": "Bo"})
+    page.goto(f"{url}/hang/{pit}?piece={piece}")
+    shown = page.get_by_role("article", name="J-14-03")
+    shown.get_by_text("As hung").click()
+    shown.get_by_role("button", name="Take back").click()
+    shown.get_by_label("Why was it wrong?").fill("another piece was meant")
+    shown.get_by_role("button", name="Take back").click()
+    expect(shown).to_contain_text("rod 1, hook 1")
+    expect(shown.get_by_text("another piece was meant")).to_be_visible()
+    # hung a day before it was said to be, and the wrong day stays on record
+    shown.get_by_role("listitem").filter(has_text="hung").first.get_by_role("button", name="Correct").click()
+    shown.get_by_label("When was it hung?").fill("2026-09-30 8:00")
+    shown.get_by_label("Why was it wrong?").fill("read off the tag")
+    shown.get_by_role("button", name="OK").last.click()
+    expect(shown.get_by_text("Wednesday 30 September 2026 08:00")).to_be_visible()
+    expect(shown.get_by_text("read off the tag")).to_be_visible()
+    page.reload()
+    expect(shown.get_by_text("read off the tag")).to_be_attached()

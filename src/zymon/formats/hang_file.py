@@ -162,6 +162,8 @@ def first_error(error: ValidationError) -> str:
 
 def fault_words(fault: Mapping[str, Any]) -> str:
     """What is wrong with a value, in words; parameters: fault, as Pydantic reports it."""
+    if fault["type"] == "value_error":  # a check of our own: it has said all there is to say
+        return str(fault["ctx"]["error"])
     words = _WORDS.get(fault["type"])
     message = words.format(**fault.get("ctx", {})) if words else fault["msg"][0].lower() + fault["msg"][1:]
     given = fault.get("input")

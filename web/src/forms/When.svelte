@@ -8,9 +8,11 @@
     when: When;
     /** What it is the moment of, where "when" alone would not say so. */
     label?: string;
+    /** What it means to type nothing, where that is not now. */
+    unset?: string;
     onchange?: () => void;
   }
-  let { when, label = words.when.label, onchange }: Props = $props();
+  let { when, label = words.when.label, unset = words.when.now, onchange }: Props = $props();
   const id = $props.id();
   const said = $derived(when.understood);
   let box = $state<HTMLInputElement | null>(null);
@@ -28,7 +30,7 @@
 <div class="when">
   {#if !when.open}
     <button type="button" class="now" onclick={unfold}
-      >{label}: <strong>{words.when.now}</strong> <span class="change">{words.when.change}</span></button
+      >{label}: <strong>{unset}</strong> <span class="change">{words.when.change}</span></button
     >
   {:else}
     <label class="text-sm font-semibold" for={id}>{label}</label>
@@ -47,11 +49,11 @@
         }}
         aria-describedby="{id}-said"
       />
-      <button type="button" class="btn min-h-11" onclick={back}>{words.when.now}</button>
+      <button type="button" class="btn min-h-11" onclick={back}>{unset}</button>
     </div>
     <p id="{id}-said" class="said" aria-live="polite">
       {#if said === null}
-        {words.when.isNow}
+        {unset === words.when.now ? words.when.isNow : unset}
       {:else if 'at' in said}
         = {weekdayAndYear(said.at)}
       {:else if 'either' in said}

@@ -22,6 +22,7 @@ export const { p, navigate, route } = createRouter({
   '/bench/limits': () => import('../stations/bench/Limits.svelte'),
   '/bench/lot/:id': () => import('../stations/bench/Lot.svelte'),
   '/book': () => import('../stations/book/Book.svelte'),
+  '/book/file': () => import('../stations/book/FileJudged.svelte'),
   '/book/changes': () => import('../stations/book/ChangesPage.svelte'),
   '/t/:tag': () => import('./TagGoto.svelte'),
   '*lost': Lost,

@@ -89,6 +89,7 @@ export const ledger = {
   meatWhere: 'Where',
   meatFrom: 'From when',
   meatUntil: 'Until when',
+  meatOpen: 'the next stage',
   meatTemperature: 'Temperature of the meat, °C',
   look: 'Look at it as it is now before you sign.',
   namesUnchecked: 'Names are typed here, nobody checks them.',

@@ -113,6 +113,15 @@ export const life = {
     pieces: (n: number) => plural(n, 'piece', 'pieces'),
     made: (day: string) => `made ${day}`,
     changes: 'What was changed',
+    file: 'Look at a batch file',
+  },
+  fileJudged: {
+    title: 'A batch file, judged',
+    hint: 'Of this workshop or of another one. It is read and judged; nothing of it is kept.',
+    pick: 'The file (zymon-batch/2, JSON)',
+    notJson: 'this is no JSON file: save it again where it came from',
+    ready: 'Ready, by what the file says.',
+    notReady: 'Not ready, by what the file says.',
   },
   changes: {
     title: 'What was changed',

@@ -141,7 +141,7 @@
             {#each data.used as used, i (i)}
               <tr>
                 <th scope="row"
-                  >{used.name}{#if used.mix}<span class="quiet"> · {used.mix}</span>{/if}</th
+                  >{used.name}{#if used.mix}<span class="quiet">{` · ${used.mix}`}</span>{/if}</th
                 >
                 <td>{recipeGrams(used.grams)} g</td>
                 <td>

@@ -49,9 +49,11 @@
     <header class="flex flex-wrap items-baseline gap-x-5 gap-y-2">
       <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
       <p class="quiet">{say.hint}</p>
-      <a
-        class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4"
-        href={p('/book/changes')}>{say.changes}</a
+      <a class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/file')}
+        >{say.file}</a
+      >
+      <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/changes')}
+        >{say.changes}</a
       >
     </header>
     <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">

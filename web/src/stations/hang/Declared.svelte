@@ -60,7 +60,7 @@
                   >{/each}
               </select>
             {:else if field === 'hung_at'}
-              <div class="w-full"><When when={form.hung} label={say.whenHung} /></div>
+              <div class="w-full"><When when={form.hung} label={say.whenHung} unset="–" /></div>
             {:else}
               <input
                 class="input min-h-11 w-28"

@@ -19,6 +19,7 @@
   import { type Entry, Settling } from './settling.svelte';
 
   const say = words.ledger;
+  const ON_THE_LINE = 'line'; // what is entered of the course itself, for whichever hurdle
   const client = useQueryClient();
   const id = $derived(Number((route.params as { id?: string }).id));
   const line = createQuery(lineQuery);
@@ -95,6 +96,16 @@
           <p class="text-error font-semibold">{whole(said(why.says))}</p>
         {/each}
         <CourseLine stages={data.stages} ends={data.ends} hurdle={shown} />
+        {#if settling.hurdle === ON_THE_LINE}
+          <EntryForm {settling} {tags} />
+        {:else}
+          <button
+            class="quiet min-h-11 text-sm underline underline-offset-4"
+            onclick={() => {
+              settling.open(ON_THE_LINE, 'meat', data);
+            }}>{say.entries.meat}</button
+          >
+        {/if}
         <ul class="mt-3">
           {#each [...blocking, ...rest] as hurdle (hurdle.name)}
             <HurdleRow

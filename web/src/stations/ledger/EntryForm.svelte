@@ -191,7 +191,7 @@
   {/if}
   {#if settling.entry === 'meat' && !mixed}
     <When when={settling.when} label={say.meatFrom} />
-    <When when={settling.until} label={say.meatUntil} />
+    <When when={settling.until} label={say.meatUntil} unset={say.meatOpen} />
   {:else}
     <When when={settling.when} />
   {/if}

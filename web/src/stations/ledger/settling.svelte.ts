@@ -71,6 +71,7 @@ export class Settling {
     this.typed = blank();
     this.when.clear();
     this.until.clear();
+    this.when.open = this.until.open = entry === 'meat' && hurdle !== 'cold_mix';
     this.lay = hurdle === 'cold_mix' ? 'mix' : 'cold';
     this.units = ledger.lab_units;
     this.pick(FIRST[hurdle] ?? 'water_activity');
