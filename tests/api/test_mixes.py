@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from making import begin, made, pour_all
-from support import NOW, Clock, iso, sheet_body
+from support import NOW, Clock, iso, piece_body, sheet_body
 
 BY = {"by": "Ida"}
 HOUR = 3600
@@ -70,6 +70,18 @@ def test_a_mix_of_which_nothing_is_tagged_yet_is_judged_all_the_same(client: Tes
     assert hurdle(client, batch, "salt")["state"] == "pass"
     joined(client, batch, "fennel", salty(1.2)).raise_for_status()
     assert hurdle(client, batch, "salt")["state"] == "fail"
+
+
+def test_what_hangs_without_a_tag_of_the_bench_is_of_the_first_mix(client: TestClient, chamber: dict) -> None:
+    batch = made(client, salty(1.2), "J-14")["id"]
+    mix = joined(client, batch, "fennel").json()["mixes"][0]["id"]
+    tag(client, batch, mix)
+    assert hurdle(client, batch, "salt")["state"] == "pass"  # nothing of the first mix is there to be judged
+    client.post("/api/pieces", json=piece_body(chamber, tag="J-14-77", at=None)).raise_for_status()
+    salt = hurdle(client, batch, "salt")
+    assert (salt["state"], salt["pieces"]) == ("fail", ["J-14-77"])
+    file = client.get("/api/batches/J-14/batch.json").json()
+    assert [f["pieces"] for f in file["formulations"]] == [["J-14-77"], ["J-14-01"]]
 
 
 def test_what_is_over_the_limits_in_one_mix_holds_the_batch(client: TestClient) -> None:

@@ -34,7 +34,9 @@ def test_from_an_empty_sheet_to_printed_tags(page: Page, serve) -> None:
     expect(dextrose).to_have_value("0.3")
     # a slip is told at its field and the rest stands
     page.get_by_label("Curing salt, share").fill("0.4")
-    expect(page.get_by_text(re.compile("250 mg/kg as sodium salt of nitrite is over the limit of 156"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("250 mg/kg of nitrite, as sodium salt, is over the limit of 156"))
+    ).to_be_visible()
     page.get_by_label("Curing salt, share").fill("abc")
     expect(page.get_by_role("alert").filter(has_text="Type a number")).to_be_visible()
     expect(page.get_by_role("button", name="Weigh it out")).to_be_disabled()

@@ -105,7 +105,7 @@ def test_drying_on_lowers_water_activity_and_hardens() -> None:
         (
             replace(SHEET, curing=CuringChoice("Long type", 0.2, 0.0625, 0.04)),
             replace(PLAN, goods="belly"),
-            "of nitrate is over the limit of 0",
+            "of nitrate, as sodium salt, is over the limit of 0",
             True,
         ),
     ],

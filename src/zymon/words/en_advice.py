@@ -29,8 +29,10 @@ ADVICE: dict[str, str] = {
     "source.practice": "usual practice for dried goods",
     "source.acid": "two lactic acids from one dextrose; a bound, not a forecast",
     "bench.no_nitrite": "No nitrite in minced goods: botulism can grow where nobody sees it. Add a curing salt.",
-    "bench.nitrite_over": "{value} mg/kg of nitrite is over the limit of {limit} for these goods ({profile}).",
-    "bench.nitrate_over": "{value} mg/kg of nitrate is over the limit of {limit} for these goods ({profile}).",
+    "bench.nitrite_over": "{value} mg/kg of nitrite, as {counted_as}, is over the limit of {limit}"
+    " for these goods ({profile}).",
+    "bench.nitrate_over": "{value} mg/kg of nitrate, as {counted_as}, is over the limit of {limit}"
+    " for these goods ({profile}).",
     "bench.little_nitrite": "Under {least} mg/kg of nitrite there is little protection.",
     "bench.salt_too_little": "{percent} % of sodium chloride: too little to hold what must not grow.",
     "bench.salt_little": "{percent} % of sodium chloride: little for minced goods.",

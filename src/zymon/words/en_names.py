@@ -39,6 +39,7 @@ NAMES: Final[dict[str, dict[str, str]]] = {
     "stage": _STATES | {"cold": "cold", "cure": "cure", "room": "room", "hang": "hanging", "rest": "rest"},
     "how": {"eaten": "eaten", "given": "given away", "sold": "sold", "discarded": "thrown away"},
     "basis": {"raw": "raw", "cured": "cured", "hung": "hung"},
+    "counted_as": {"sodium salt": "sodium salt", "ion": "ion"},
     "device": {"climate": "a climate sensor", "scale": "a scale", "ph": "a pH meter"},
     "state": _HURDLE_STATES,
     "is_now": _HURDLE_STATES,

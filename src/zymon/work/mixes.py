@@ -9,7 +9,7 @@ from zymon.core.formulation import sodium_chloride_g
 from zymon.core.salting.ways import REGISTRY, is_free
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import salt
-from zymon.store.bench_models import MadePiece, Making
+from zymon.store.bench_models import Making
 from zymon.store.salt_models import SaltPiece
 
 ROUNDED = 1e-4  # of the meat: the Salt shows a dose in hundredths of a percent
@@ -22,15 +22,18 @@ def mixes_of(making: Making, salted: Sequence[SaltPiece]) -> Mixes:
     if not making.mixes:
         return _parts(first, ()), _by_way(first, [one for one in salted if not salt.ended(one)])
     code = making.batch.code
-    rows = [(first, _tags([p for p in making.pieces if p.mix_id is None], code))]
-    rows += [(SheetModel.model_validate_json(m.sheet), _tags(m.pieces, f"{code} {m.name}")) for m in making.mixes]
-    parts = tuple(part for sheet, tags in rows for part in _parts(sheet, tags))
-    return parts, tuple(_formulation(sheet, tags) for sheet, tags in rows)
-
-
-def _tags(pieces: Sequence[MadePiece], name: str) -> tuple[str, ...]:
-    """The pieces of a mix; its own name while none of it is tagged, so that it is judged all the same."""
-    return tuple(p.tag for p in pieces) or (name,)
+    of_mixes = {p.tag for mix in making.mixes for p in mix.pieces}
+    tags = {p.tag for p in making.pieces} | {p.tag for p in making.batch.pieces}
+    rows = [(first, tuple(sorted(tags - of_mixes)), code)]
+    rows += [
+        (SheetModel.model_validate_json(m.sheet), tuple(p.tag for p in m.pieces), f"{code} {m.name}")
+        for m in making.mixes
+    ]
+    if tags:  # of a mix that nothing is tagged of, nothing is judged but what hangs
+        rows = [row for row in rows if row[1]]
+    named = [(sheet, some or (name,)) for sheet, some, name in rows]
+    parts = tuple(part for sheet, some in named for part in _parts(sheet, some))
+    return parts, tuple(_formulation(sheet, some) for sheet, some in named)
 
 
 def _parts(sheet: SheetModel, tags: tuple[str, ...]) -> tuple[core.Part, ...]:

@@ -293,6 +293,7 @@ def _cautions(
                 f"bench.{gauge.figure.name}_over",
                 value=round(gauge.figure.value),
                 limit=round(gauge.limit),
+                counted_as=profile.counted_as,
                 profile=profile.name,
             )
             found.append(Caution("curing.percent", over, True, law))
