@@ -5,7 +5,7 @@ import pytest
 
 from strategies import DAY, steady_log
 from zymon.core.air import saturation_pressure
-from zymon.core.drying.climate import DEFAULT_AIR, Log, expected_air, rates
+from zymon.core.drying.climate import Log, expected_air, rates
 from zymon.core.drying.habit import habit_of
 
 
@@ -68,7 +68,7 @@ def test_what_is_not_known_is_wider() -> None:
     set_only = expected_air(nothing, 13, 78, 0.0)
     blind = expected_air(nothing, None, None, 0.0)
     assert known.sd_rh_percent < set_only.sd_rh_percent < blind.sd_rh_percent
-    assert (blind.ahead_temperature_c, blind.ahead_rh_percent) == DEFAULT_AIR
+    assert (blind.ahead_temperature_c, blind.ahead_rh_percent) == (13.0, 78.0)
 
 
 def test_a_long_silence_is_filled_with_the_habit_not_a_straight_line() -> None:

@@ -57,7 +57,7 @@ def test_the_answer_has_the_published_shape() -> None:
     assert piece["loss_percent"] == pytest.approx(12.2, abs=0.6)
     assert set(piece) == {
         *("tag", "loss_percent", "target_weight_g", "rate_percent_per_day", "ready_at"),
-        *("status", "ring_risk", "doubtful_weights"),
+        *("status", "ring_risk", "doubtful_weights", "reaches", "assumed", "outside"),
     }
 
 

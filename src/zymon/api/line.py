@@ -66,6 +66,12 @@ def make_place(ctx: Ctx, body: s.PlaceIn) -> s.PlaceOut:
     return work.make_place(ctx, body)
 
 
+@router.put("/api/places/{place_id}/what")
+def say_what(ctx: Ctx, place_id: Id, body: s.WhatIn) -> s.PlaceOut:
+    """Say what a place is, and how its air moves."""
+    return work.say_what(ctx, place_id, body)
+
+
 @router.get("/api/places/{place_id}/climate")
 def climate(
     ctx: Ctx,

@@ -9,12 +9,22 @@ from typing import Annotated, Any, Literal
 
 import numpy as np
 import orjson
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    ValidationError,
+    WithJsonSchema,
+)
 
 from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import PieceForecast, forecast
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing, History, Piece, Weighing
+from zymon.core.drying.surroundings import Sort, Stirring, Surroundings
 from zymon.core.errors import OutOfRangeError
 from zymon.words import sentence, told
 
@@ -34,6 +44,34 @@ Celsius = Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
 
 
+def _two_or_three(row: object) -> object:
+    return [*row, ""] if isinstance(row, list | tuple) and len(row) == 2 else row
+
+
+def _as_written(row: tuple[datetime, float, str]) -> tuple[object, ...]:
+    return row if row[2] else row[:2]
+
+
+# When and what the scale showed; "confirmed" where a second reading agreed
+Weight = Annotated[
+    tuple[Instant, Grams, Literal["", "confirmed"]],
+    BeforeValidator(_two_or_three),
+    PlainSerializer(_as_written),
+    WithJsonSchema(
+        {
+            "type": "array",
+            "prefixItems": [
+                {"type": "string", "format": "date-time"},
+                {"type": "number", "exclusiveMinimum": 0, "maximum": 200000},
+                {"const": "confirmed"},
+            ],
+            "minItems": 2,
+            "maxItems": 3,
+        }
+    ),
+]
+
+
 class _Open(BaseModel):
     model_config = ConfigDict(extra="allow")
 
@@ -49,6 +87,8 @@ class HangChamber(_Open):
     """The place the pieces hang in."""
 
     name: str = ""
+    kind: Sort | None = None
+    air: Stirring | None = None
     setpoint: Setpoint | None = None
 
 
@@ -63,7 +103,8 @@ class HangPiece(_Open):
     tare_g: Annotated[float, Field(ge=0, le=200_000, allow_inf_nan=False)] = 0.0
     hung_at: Instant
     target_loss_percent: Annotated[float, Field(gt=0, le=80)]
-    weights: list[tuple[Instant, Grams]] = []
+    weights: list[Weight] = []
+    bone: bool | None = None
 
 
 class HangBatch(_Open):
@@ -114,6 +155,9 @@ class ForecastPiece(BaseModel):
     ready_at: ReadyAt
     status: Literal["drying", "ready", "stalled"]
     ring_risk: Annotated[float, Field(ge=0, le=1)]
+    reaches: Annotated[float, Field(ge=0, le=1)]
+    assumed: list[str]
+    outside: bool
     doubtful_weights: list[DoubtfulWeight]
 
 
@@ -204,7 +248,7 @@ def _check(file: HangFile) -> None:
                 )
             if piece.hung_at > file.now:
                 raise HangFileError(f"{place}.hung_at: {iso(piece.hung_at.timestamp())} lies after now")
-            for w, (at, gross_g) in enumerate(piece.weights):
+            for w, (at, gross_g, *_) in enumerate(piece.weights):
                 if at < piece.hung_at:
                     raise HangFileError(f"{place}.weights[{w}]: weighed at {iso(at.timestamp())}, before it was hung")
                 if at <= file.now and gross_g <= piece.tare_g:
@@ -233,11 +277,12 @@ def history_of(file: HangFile) -> History:
         setpoint.temperature_c,
         setpoint.rh_percent,
         file.now.timestamp(),
+        surroundings=Surroundings(file.chamber.kind, file.chamber.air),
     )
 
 
 def _piece_of(batch: HangBatch, piece: HangPiece) -> Piece:
-    weighings = sorted((at.timestamp(), gross_g) for at, gross_g in piece.weights)
+    weighings = sorted((at.timestamp(), gross_g, bool(sure)) for at, gross_g, sure in piece.weights)
     return Piece(
         tag=piece.tag,
         batch=batch.id,
@@ -253,12 +298,14 @@ def _piece_of(batch: HangBatch, piece: HangPiece) -> Piece:
         tare_g=piece.tare_g,
         hung_at_s=piece.hung_at.timestamp(),
         target_loss_percent=piece.target_loss_percent,
-        weighings=tuple(Weighing(at, gross_g) for at, gross_g in weighings),
+        bone=piece.bone,
+        weighings=tuple(Weighing(at, gross_g, confirmed=sure) for at, gross_g, sure in weighings),
     )
 
 
-def answer(pieces: tuple[PieceForecast, ...], now_s: float) -> ForecastFile:
-    """The forecast document of the core's answer; parameters: pieces; now_s [s]."""
+def answer(history: History, pieces: tuple[PieceForecast, ...]) -> ForecastFile:
+    """The forecast document of the core's answer; parameters: history, pieces, in the same order."""
+    now_s = history.now_s
 
     def day(seconds: float | None) -> str | None:
         return None if seconds is None else iso(seconds)
@@ -274,16 +321,19 @@ def answer(pieces: tuple[PieceForecast, ...], now_s: float) -> ForecastFile:
                 ready_at=ReadyAt(p10=day(f.ready_p10_s), p50=day(f.ready_p50_s), p90=day(f.ready_p90_s)),
                 status=f.status,
                 ring_risk=round(f.ring_risk, 3),
+                reaches=round(f.reaches, 3),
+                assumed=[sentence(one) for one in (*history.assumed, *piece.assumed)],
+                outside=history.outside(piece),
                 doubtful_weights=[
                     DoubtfulWeight(at=iso(d.at_s), gross_g=d.gross_g, reason=sentence(d.reason)) for d in f.doubts
                 ],
             )
-            for f in pieces
+            for piece, f in zip(history.pieces, pieces, strict=True)
         ],
     )
 
 
 def forecast_bytes(data: bytes) -> bytes:
     """One hang file in, one forecast document out, as a JSON line without its end. Raises HangFileError."""
-    file = read_hang_file(data)
-    return orjson.dumps(answer(forecast(history_of(file)), file.now.timestamp()).model_dump())
+    history = history_of(read_hang_file(data))
+    return orjson.dumps(answer(history, forecast(history)).model_dump())

@@ -38,9 +38,7 @@ def true_loss(
     """
     body = body_of(piece.kind, piece.shape, piece.net_start_g, piece.diameter_mm, piece.thickness_mm, piece.length_mm)
     air = expected_air(log, None, None, float(log.time_s[-1]))
-    prior = piece_prior(
-        piece.kind, piece.shape, piece.casing, body, piece.fat_percent, piece.salt_percent, air.ahead_temperature_c
-    )
+    prior = piece_prior(piece.kind, piece.shape, piece.casing, body, piece.fat_percent, piece.salt_percent)
     time_s = (np.linspace(0, 1, 121) ** 1.4 * days * DAY_S)[:, None]
     saturation, vapour, factor = air.means(time_s + piece.hung_at_s)
     one = np.ones(1)

@@ -149,7 +149,7 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
                 plan.same += 1
             else:
                 raise UnusableFileError("refused.file_tag_taken", tag=piece.tag)
-            for at, gross_g in piece.weights:
+            for at, gross_g, *_ in piece.weights:
                 if round(at.timestamp()) > now_s + AHEAD_S:
                     raise UnusableFileError("refused.file_in_future", tag=piece.tag, at_s=at.timestamp())
                 if (round(at.timestamp()), gross_g) not in there:

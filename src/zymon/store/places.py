@@ -72,13 +72,15 @@ def make_place(
     setpoint: tuple[float | None, float | None],
     by: str,
     now_s: int,
+    sort: str | None = None,
+    stirring: str | None = None,
 ) -> Place:
     """Make a place with its rods. Raises ClashError when the name is taken."""
     # compared here, for the database knows upper and lower case of plain letters only
     if name.casefold() in (there.casefold() for there in session.scalars(select(Place.name))):
         raise ClashError("refused.place_name_taken", name=name)
     position = (session.scalar(select(func.max(Place.position))) or 0) + 1
-    made = Place(name=name, kind=kind, position=position, revision=0)
+    made = Place(name=name, kind=kind, sort=sort, stirring=stirring, position=position, revision=0)
     made.rods = [
         Rod(number=i + 1, hooks=hooks, hook_spacing_mm=hook_spacing_mm) for i, hooks in enumerate(hooks_per_rod)
     ]

@@ -1,6 +1,13 @@
 """English sentences by code: what a sheet means, what goes wrong, why, and what to do about it."""
 
 ADVICE: dict[str, str] = {
+    # what is taken as usual because nobody said
+    "assumed.temperature": "temperature {c} °C ± {sd_c}: usual in {sort}",
+    "assumed.humidity": "humidity {rh_percent} % ± {sd_rh}: usual in {sort}",
+    "assumed.as_set": "the air is taken as set: no thermometer has told yet",
+    "assumed.fat": "fat {percent} %: usual in {goods}",
+    "assumed.salt": "salt {percent} %: usual",
+    "assumed.size": "its measures: from weight and shape",
     # a sheet against its limits
     "gauge.usual": "in the usual range",
     "gauge.salt_too_little": "too little to hold what must not grow",

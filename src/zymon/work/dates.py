@@ -30,20 +30,28 @@ from zymon.store.told import not_told_yet, record
 
 from .as_forecast import core_piece
 from .follow import Happening
+from .places import surroundings_of
 
 if TYPE_CHECKING:
     from .premises import Premises
 
 log = logging.getLogger("zymon.dates")
 
+EMPTY_LOOKS_BACK_S = 30 * 86_400  # how much of its log tells of a place in which nothing hangs
 FRESH_FOR_S = 900  # dates are made anew when they are older than this, though nothing changed
 
 
-def history_of(session: Session, place_id: int, now_s: int, alone: Piece | None = None) -> History:
-    """Everything the dates of a place rest on at a time, or those of one piece that hung there."""
+def history_of(
+    session: Session, place_id: int, now_s: int, alone: Piece | None = None, since_s: int | None = None
+) -> History:
+    """Everything the dates of a place rest on at a time, or those of one piece that hung there.
+
+    Parameters: since_s [s], from when on its log is wanted whatever hangs there.
+    """
     known = [*pieces_hanging(session, place_id), *pieces_finished(session, place_id, now_s)]
     pieces = [core_piece(p) for p in ([alone] if alone else known)]
-    first = min((int(p.hung_at_s) for p in pieces), default=now_s)
+    first = min((int(p.hung_at_s) for p in pieces), default=now_s - EMPTY_LOOKS_BACK_S)
+    first = first if since_s is None else min(first, since_s)
     setpoint = setpoint_at(place(session, place_id), now_s)
     if setpoint is None or setpoint.temperature_c is None:
         first = min(first, round(now_s - YEAR_S - COMPARED_WEEKS * WEEK_S))  # its season is that of the year before
@@ -55,6 +63,7 @@ def history_of(session: Session, place_id: int, now_s: int, alone: Piece | None 
         setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
         now_s=now_s,
         elsewhere={name: _true_log(session, int(name), first, now_s) for name in before},
+        surroundings=surroundings_of(place(session, place_id)),
     )
 
 

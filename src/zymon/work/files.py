@@ -31,6 +31,8 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> HangFile:
             format="zymon-hang/1",
             chamber=HangChamber(
                 name=of.name,
+                kind=of.sort,  # type: ignore[arg-type] # checked on entry
+                air=of.stirring,  # type: ignore[arg-type]
                 setpoint=None
                 if setpoint is None
                 else Setpoint(temperature_c=setpoint.temperature_c, rh_percent=setpoint.rh_percent),
@@ -71,7 +73,7 @@ def _piece(piece: Piece) -> HangPiece:
         tare_g=piece.tare_g,
         hung_at=moment(piece.hung_s),
         target_loss_percent=piece.target_loss_percent,
-        weights=[(moment(w.at_s), w.gross_g) for w in as_dried.weighings],
+        weights=[(moment(w.at_s), w.gross_g, "confirmed" if w.confirmed else "") for w in as_dried.weighings],
     )
 
 

@@ -64,10 +64,25 @@ def make_place(shop: Premises, body: s.PlaceIn) -> s.PlaceOut:
                 (body.setpoint.temperature_c, body.setpoint.rh_percent),
                 body.by,
                 entry.at(body.at),
+                body.sort,
+                body.stirring,
             )
             entry.came("place", made.id)
     with shop.db.reading() as session:
         return place_out(session, store.place(session, entry.made[0].id), 0, shop.now_s)
+
+
+def say_what(shop: Premises, place_id: int, body: s.WhatIn) -> s.PlaceOut:
+    """Say what a place is and how its air moves; what was said before stays in the journal."""
+    with shop.recording(body, f"what {place_id}") as entry:
+        if entry.new:
+            of = store.place(entry.session, place_id)
+            of.sort, of.stirring = body.sort, body.stirring
+            store.touch(of)
+            entry.came("place", of.id)
+    with shop.db.reading() as session:
+        pieces = pieces_in_places(session).get(place_id, 0)
+        return place_out(session, store.place(session, place_id), pieces, shop.now_s)
 
 
 def climate(shop: Premises, place_id: int, from_s: int, to_s: int, points: int) -> s.ClimateOut:

@@ -3,6 +3,7 @@
 from datetime import datetime
 
 from zymon.core.drying.forecast import PieceForecast
+from zymon.core.drying.surroundings import Surroundings
 from zymon.store import models
 from zymon.store.climate import Series
 from zymon.store.database import Session
@@ -22,6 +23,8 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
         id=of.id,
         name=of.name,
         kind=of.kind,  # type: ignore[arg-type] # held by a check in the table
+        sort=of.sort,  # type: ignore[arg-type] # checked on entry
+        stirring=of.stirring,  # type: ignore[arg-type]
         setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
         air=None
         if air is None
@@ -36,6 +39,11 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
         pieces=pieces,
         hooks=sum(r.hooks for r in of.rods),
     )
+
+
+def surroundings_of(of: models.Place) -> Surroundings:
+    """What was said of a place, for the forecast."""
+    return Surroundings(of.sort, of.stirring)  # type: ignore[arg-type] # checked on entry
 
 
 def ready_out(made: PieceForecast) -> s.Ready:

@@ -8,6 +8,7 @@ from zoneinfo import ZoneInfo, available_timezones
 import orjson
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
+from zymon.core.drying.surroundings import Sort, Stirring
 from zymon.core.say import Said
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
@@ -82,9 +83,18 @@ class PlaceIn(RecordIn):
 
     name: Name
     kind: PlaceKind = "chamber"
+    sort: Sort | None = None
+    stirring: Stirring | None = None
     hooks_per_rod: Annotated[list[Annotated[int, Field(ge=1, le=60)]], Field(max_length=40)] = []
     hook_spacing_mm: Annotated[float, Field(ge=20, le=2000, allow_inf_nan=False)] | None = None
     setpoint: Setpoint = Setpoint()
+
+
+class WhatIn(RecordIn):
+    """What a place is, and how its air moves; null where nobody says."""
+
+    sort: Sort | None
+    stirring: Stirring | None
 
 
 class AirNow(BaseModel):
@@ -104,6 +114,8 @@ class PlaceOut(BaseModel):
     id: int
     name: str
     kind: PlaceKind
+    sort: Sort | None
+    stirring: Stirring | None
     setpoint: Setpoint | None
     air: AirNow | None
     pieces: int

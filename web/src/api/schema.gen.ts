@@ -1636,6 +1636,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{place_id}/what": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say What
+         * @description Say what a place is, and how its air moves.
+         */
+        put: operations["say_what_api_places__place_id__what_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{place_id}/what-if": {
         parameters: {
             query?: never;
@@ -5744,6 +5764,8 @@ export interface components {
          */
         PieceOut: {
             air_ahead: components["schemas"]["Setpoint"];
+            /** Assumed */
+            assumed: components["schemas"]["SaidOut"][];
             /** Batch Id */
             batch_id: number;
             card: components["schemas"]["PieceCard"];
@@ -5780,8 +5802,12 @@ export interface components {
              * @default []
              */
             made: components["schemas"]["MadeOut"][];
+            /** Outside */
+            outside: boolean;
             /** Place Id */
             place_id: number;
+            /** Reaches */
+            reaches: number;
             /** Salt Percent */
             salt_percent: number | null;
             setpoint: components["schemas"]["Setpoint"] | null;
@@ -5923,6 +5949,10 @@ export interface components {
             name: string;
             /** @default {} */
             setpoint: components["schemas"]["Setpoint"];
+            /** Sort */
+            sort?: ("drying_chamber" | "fridge_with_fan" | "household_fridge" | "cellar" | "room" | "fan_room" | "dehydrator" | "smokehouse" | "garage") | null;
+            /** Stirring */
+            stirring?: ("still" | "gentle" | "strong") | null;
             /**
              * Sure
              * @default false
@@ -5951,6 +5981,10 @@ export interface components {
             /** Pieces */
             pieces: number;
             setpoint: components["schemas"]["Setpoint"] | null;
+            /** Sort */
+            sort: ("drying_chamber" | "fridge_with_fan" | "household_fridge" | "cellar" | "room" | "fan_room" | "dehydrator" | "smokehouse" | "garage") | null;
+            /** Stirring */
+            stirring: ("still" | "gentle" | "strong") | null;
         };
         /**
          * Problem
@@ -7575,8 +7609,12 @@ export interface components {
          * @description What the paper tag will say.
          */
         TagPreview: {
+            /** Assumed */
+            assumed: components["schemas"]["SaidOut"][];
             /** Net Start G */
             net_start_g: number;
+            /** Reaches */
+            reaches: number;
             ready: components["schemas"]["Ready"];
             /** Tag G */
             tag_g: number;
@@ -8491,6 +8529,27 @@ export interface components {
             tag_g: number;
             /** Target Weight G */
             target_weight_g: number;
+        };
+        /**
+         * WhatIn
+         * @description What a place is, and how its air moves; null where nobody says.
+         */
+        WhatIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Sort */
+            sort: ("drying_chamber" | "fridge_with_fan" | "household_fridge" | "cellar" | "room" | "fan_room" | "dehydrator" | "smokehouse" | "garage") | null;
+            /** Stirring */
+            stirring: ("still" | "gentle" | "strong") | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * WhenOut
@@ -15081,6 +15140,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say_what_api_places__place_id__what_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOut"];
                 };
             };
             /** @description Bad Request */

@@ -97,6 +97,11 @@ export const life = {
     first: (weight: string) => `first reading: ${weight}`,
     making: 'The dates here are being made anew …',
   },
+  assumed: {
+    title: 'Taken as usual',
+    reaches: (percent: string) => `${percent} of the likely futures get there; the dates are theirs`,
+    outside: 'Outside of what the dates were tried on: take them as a guess',
+  },
   book: {
     title: 'Book',
     hint: 'Everything that was made, also what is finished.',

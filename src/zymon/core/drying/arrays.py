@@ -60,7 +60,7 @@ class Arrays:
         ps = self.pieces
         body = [body_of(p.kind, p.shape, p.net_start_g, p.diameter_mm, p.thickness_mm, p.length_mm) for p in ps]
         prior = [
-            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.usual_c)
+            piece_prior(p.kind, p.shape, p.casing, b, p.fat_percent, p.salt_percent, self.air.ln_air)
             for p, b in zip(ps, body, strict=True)
         ]
         self.mean = np.array([q.mean for q in prior])

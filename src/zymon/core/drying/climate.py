@@ -10,12 +10,14 @@ from ..air import saturation_pressure
 from ..constants import GAS_CONSTANT_J_MOL_K, SECONDS_PER_DAY, ZERO_CELSIUS_K
 from .habit import habit_of
 from .season import season_ahead
+from .surroundings import UNKNOWN, UsualAir
 from .transport import DIFFUSION_ACTIVATION_J_MOL, REFERENCE_TEMPERATURE_C
 
 Array = npt.NDArray[np.float64]
 
 GAP_S = 1.5 * SECONDS_PER_DAY  # a silence longer than this is filled with the habit of the place, not a straight line
-DEFAULT_AIR = (13.0, 78.0)  # what a chamber is taken to be when neither log nor set point tells
+# How far one reading a day lies from the mean of its day, one standard deviation; estimate
+SPOT_SD_C, SPOT_SD_RH = 1.5, 7.0
 # How far the mean of the coming weeks may lie from the habit, one standard deviation; estimate from year-long logs
 FUTURE_SD_C, FUTURE_SD_RH = 0.6, 1.7
 # A set point this warm and damp is meant for the first days only; then it is stepped down to a drying climate
@@ -54,7 +56,7 @@ class Air:
     sd_c: float
     sd_rh_percent: float
     logged: bool
-    usual_c: float  # mean of the log; what is expected where nothing is logged
+    ln_air: float = 0.0  # of the place against gently moved air
     elsewhere: Mapping[str, "Air"] = field(default_factory=dict)  # other places, by name
 
     def set_otherwise(self, now_s: float, temperature_c: float, rh_percent: float) -> "Air":
@@ -97,35 +99,44 @@ def rates(temperature_c: Array, rh_percent: Array) -> Array:
     return np.stack([p_sat, p_sat * np.asarray(rh_percent) / 100, arrhenius, np.asarray(rh_percent, dtype=np.float64)])
 
 
-def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float | None, now_s: float) -> Air:
+def expected_air(
+    log: Log, setpoint_c: float | None, setpoint_rh_percent: float | None, now_s: float, usual: UsualAir = UNKNOWN
+) -> Air:
     """Join the log with what is expected after it.
 
     Parameters: log, nothing after now_s is used; setpoint_c [°C] and setpoint_rh_percent [%], None when not known;
-    now_s [s].
+    now_s [s]; usual, the air of such a place, where neither a set point nor readings tell.
     The habit is the mean of the last weeks; the more days logged since the last jump of the climate, the more it
     counts against the set point. Where nobody sets a temperature the weeks ahead go as they did a year ago, if known.
     """
     log = log.until(now_s)
     base = (
-        DEFAULT_AIR[0] if setpoint_c is None else setpoint_c,
-        DEFAULT_AIR[1] if setpoint_rh_percent is None else setpoint_rh_percent,
+        usual.temperature_c if setpoint_c is None else setpoint_c,
+        usual.rh_percent if setpoint_rh_percent is None else setpoint_rh_percent,
     )
     k = len(log.time_s)
     known = setpoint_c is not None and setpoint_rh_percent is not None
     sd_c, sd_rh = FUTURE_SD_C, FUTURE_SD_RH
     ahead_c, ahead_rh = base
     if k == 0:
-        grown = 1.0 if known else 1.6
-        sd_c, sd_rh = FUTURE_SD_C_UNLOGGED * grown, FUTURE_SD_RH_UNLOGGED * grown
+        sd_c = usual.sd_c if setpoint_c is None else FUTURE_SD_C_UNLOGGED
+        sd_rh = usual.sd_rh if setpoint_rh_percent is None else FUTURE_SD_RH_UNLOGGED
         time_s = np.array([now_s])
         cumulative = np.zeros((4, 1))
         rate = rates(np.array(base[0]), np.array(base[1]))
-        return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False, usual_c=base[0])
+        return Air(time_s, cumulative, rate, base[0], base[1], rate, sd_c, sd_rh, logged=False)
     habit = habit_of(log.time_s, log.temperature_c, log.rh_percent, now_s, setpoint_c, setpoint_rh_percent)
     if habit.days:
-        weight = habit.days / (habit.days + (2.0 if known else 0.0))
-        ahead_c += weight * (habit.temperature_c - base[0])
-        ahead_rh += weight * (habit.rh_percent - base[1])
+        set_share = habit.days / (habit.days + 2.0)
+        told_c, told_rh = (
+            set_share if known else sd**2 / (sd**2 + spot**2 / habit.readings)
+            for sd, spot in ((usual.sd_c, SPOT_SD_C), (usual.sd_rh, SPOT_SD_RH))
+        )
+        ahead_c += told_c * (habit.temperature_c - base[0])
+        ahead_rh += told_rh * (habit.rh_percent - base[1])
+        if not known:  # a few readings typed by hand tell less than a log
+            sd_c = max(sd_c, np.sqrt(told_c) * SPOT_SD_C / np.sqrt(habit.readings))
+            sd_rh = max(sd_rh, np.sqrt(told_rh) * SPOT_SD_RH / np.sqrt(habit.readings))
     sd_c *= 1 + 1.0 / (1 + habit.days)
     sd_rh *= 1 + 1.0 / (1 + habit.days)
     values = rates(log.temperature_c, log.rh_percent)
@@ -152,5 +163,4 @@ def expected_air(log: Log, setpoint_c: float | None, setpoint_rh_percent: float 
     cumulative = np.concatenate([np.zeros((4, 1)), np.cumsum(mean * dt, axis=1)], axis=1)
     first_days = log.time_s <= log.time_s[0] + 3 * SECONDS_PER_DAY
     before = values[:, :k][:, first_days].mean(axis=1)
-    usual_c = float(log.temperature_c.mean())
-    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, logged=True, usual_c=usual_c)
+    return Air(time_s, cumulative, ahead, ahead_c, ahead_rh, before, sd_c, sd_rh, logged=True)

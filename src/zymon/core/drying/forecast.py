@@ -29,6 +29,8 @@ Status = Literal["drying", "ready", "stalled"]
 DRAWS = 64
 DRIFT_SD = 0.015  # how far the pace of the weeks ahead may differ from the learned one (ln)
 SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
+LIKELY_REACHED = 0.5  # share of the futures that have to get to the target before a date is told
+NEXT_TO_NOTHING = 1e-9  # the weight of a future that never gets there, where the others are asked for their dates
 SURE_READY = 0.6  # share of futures past the target before a piece is called ready
 
 
@@ -44,6 +46,7 @@ class PieceForecast:
     ready_p50_s: float | None
     ready_p90_s: float | None
     status: Status
+    reaches: float  # share of the futures that get to the target within the horizon; the dates are theirs
     safe_percent_per_day: float
     gentle_days: float  # that gentle air takes to this loss
     ring_risk: float
@@ -78,7 +81,10 @@ class Fitted:
         self.history = history
         now_s = history.now_s
         air = replace(
-            expected_air(history.log, history.setpoint_c, history.setpoint_rh_percent, now_s),
+            expected_air(
+                history.log, history.setpoint_c, history.setpoint_rh_percent, now_s, history.surroundings.usual
+            ),
+            ln_air=history.surroundings.ln_air(history.usual_c),
             elsewhere={name: expected_air(log, None, None, now_s) for name, log in history.elsewhere.items()},
         )
         c = Arrays(history.pieces, air, history.now_s)
@@ -169,9 +175,20 @@ def _forecasts(
     loss = c.run(sampled, future).loss.reshape(-1, draws, n)
     cross = crossing(np.repeat(c.time_s[:, None], draws, axis=1), loss, c.target)
     weight = c.reachable(sampled) if weight is None else weight
-    dates = weighted_quantiles(cross, weight)
+    within = cross <= horizon_s(c)
+    dates = weighted_quantiles(cross, np.where(within, weight, NEXT_TO_NOTHING * weight))
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
-    return tuple(_answer(c, i, cross[:, i], weight[:, i], dates[:, i], curve[:, :, i], good[:, i]) for i in range(n))
+    reaches = (weight * within).sum(axis=0) / weight.sum(axis=0)
+    return tuple(
+        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], float(reaches[i]), curve[:, :, i], good[:, i])
+        for i in range(n)
+    )
+
+
+def horizon_s(c: Arrays) -> Array:
+    """Up to when after it was hung a piece may get to its target for it to count [s], shape (n,)."""
+    elapsed = np.maximum(c.now_s - c.hung, 0.0)
+    return np.asarray(np.maximum(HORIZON_DAYS * SECONDS_PER_DAY, elapsed + 30 * SECONDS_PER_DAY))
 
 
 def weighted_quantiles(values: Array, weight: Array) -> Array:
@@ -199,7 +216,7 @@ def weighted_quantiles(values: Array, weight: Array) -> Array:
 
 
 def _answer(
-    c: Arrays, i: int, cross: Array, weight: Array, quantiles: Array, curve: Array, good: Array
+    c: Arrays, i: int, cross: Array, weight: Array, quantiles: Array, reaches: float, curve: Array, good: Array
 ) -> PieceForecast:
     piece: Piece = c.pieces[i]
     time_s = c.time_s[:, i]
@@ -211,15 +228,14 @@ def _answer(
     rate = float(np.interp(elapsed + day / 2, time_s, mid) - np.interp(max(elapsed - day / 2, 0.0), time_s, mid))
     rate /= 1.0 if elapsed >= day / 2 else (elapsed + day / 2) / day
     ready = bool(weight[cross <= elapsed].sum() >= SURE_READY * weight.sum()) and loss_now >= c.target[i]
-    horizon = max(HORIZON_DAYS * day, elapsed + 30 * day)
     dates: tuple[float | None, float | None, float | None]
     status: Status
     if ready:
         status, dates = "ready", (min(p10, elapsed), min(p50, elapsed), min(p90, elapsed))
-    elif not np.isfinite(p50) or p50 > horizon:
+    elif reaches < LIKELY_REACHED:
         status, dates = "stalled", (None, None, None)
     else:
-        status, dates = "drying", (max(p10, elapsed), max(p50, elapsed), max(min(p90, horizon), elapsed))
+        status, dates = "drying", (max(p10, elapsed), max(p50, elapsed), max(p90, elapsed))
     hung = piece.hung_at_s
     p10_s, p50_s, p90_s = (None if d is None else hung + d for d in dates)
     if status == "drying" and p50_s is not None and p50_s <= c.now_s:  # about now: never a date behind the clock
@@ -236,6 +252,7 @@ def _answer(
         ready_p50_s=p50_s,
         ready_p90_s=p90_s,
         status=status,
+        reaches=1.0 if ready else reaches,
         safe_percent_per_day=safe_percent,
         gentle_days=gentle_days,
         ring_risk=ring_risk,

@@ -23,6 +23,7 @@ class Habit:
     days: int
     temperature_c: float
     rh_percent: float
+    readings: int = 0
 
 
 def habit_of(
@@ -52,7 +53,7 @@ def habit_of(
         use &= np.isin(ago, days)
     if not days:
         return Habit(0, 0.0, 0.0)
-    return Habit(len(days), float(temperature_c[use].mean()), float(rh_percent[use].mean()))
+    return Habit(len(days), float(temperature_c[use].mean()), float(rh_percent[use].mean()), int(use.sum()))
 
 
 def _kept_alike(each: Array, setpoint: Array) -> list[int]:

@@ -7,13 +7,19 @@ from typing import Literal, get_args
 
 from ..errors import OutOfRangeError, require
 from ..pieces import target_weight
+from ..say import Said, said
+from ..water import TYPICAL_SALT_PERCENT
 from .climate import Log
 from .geometry import Kind, Shape, body_of
+from .priors import KINDS as GOODS
+from .surroundings import Surroundings
 
 Casing = Literal["natural", "fibrous", "collagen", "membrane", "cloth", "coating", "none"]
 KINDS: tuple[str, ...] = get_args(Kind)
 SHAPES: tuple[str, ...] = get_args(Shape)
 CASINGS: tuple[str, ...] = get_args(Casing)
+BONE_IN_G = 6000.0  # a leg on the bone from this weight on lies outside what the model was fitted on
+FROST_C, WARMEST_C = 0.0, 30.0  # and so does air that is colder or warmer than this
 
 
 @dataclass(frozen=True)
@@ -62,6 +68,7 @@ class Piece:
     target_loss_percent: float
     weighings: tuple[Weighing, ...] = field(default=())
     stays: tuple[Stay, ...] = field(default=())  # in time order; empty where hooks are not known
+    bone: bool | None = None  # None: as is usual for its kind
 
     def __post_init__(self) -> None:
         target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent)
@@ -82,6 +89,18 @@ class Piece:
                 raise OutOfRangeError("refused.no_weight", gross_g=w.gross_g)
             if w.at_s < self.hung_at_s:
                 raise OutOfRangeError("refused.weighed_before_hung_unnamed")
+
+    @property
+    def assumed(self) -> tuple[Said, ...]:
+        """What is taken as usual of the piece because nobody gave it: its fat, its salt, its measures."""
+        found = []
+        if self.fat_percent is None:
+            found.append(said("assumed.fat", percent=GOODS[self.kind].fat_percent, goods=self.kind))
+        if self.salt_percent is None:
+            found.append(said("assumed.salt", percent=TYPICAL_SALT_PERCENT))
+        if (self.thickness_mm if self.shape == "slab" else self.diameter_mm) is None:
+            found.append(said("assumed.size"))
+        return tuple(found)
 
     @property
     def net_start_g(self) -> float:
@@ -123,3 +142,23 @@ class History:
     setpoint_rh_percent: float | None
     now_s: float
     elsewhere: Mapping[str, Log] = field(default_factory=dict)  # logs of other places where pieces hung before
+    surroundings: Surroundings = field(default_factory=Surroundings)
+
+    def outside(self, piece: Piece) -> bool:
+        """Whether a piece or its air lies outside what the model was fitted on. Parameters: piece."""
+        on_the_bone = piece.bone if piece.bone is not None else piece.kind == "ham"
+        return (on_the_bone and piece.net_start_g > BONE_IN_G) or self.usual_c < FROST_C or self.usual_c > WARMEST_C
+
+    @property
+    def usual_c(self) -> float:
+        """The usual temperature of the place [°C]: of its log, else as set, else as usual in such a place."""
+        log = self.log.until(self.now_s)
+        if len(log.temperature_c):
+            return float(log.temperature_c.mean())
+        return self.surroundings.usual.temperature_c if self.setpoint_c is None else self.setpoint_c
+
+    @property
+    def assumed(self) -> tuple[Said, ...]:
+        """What is taken as usual of the air because nobody and no thermometer told."""
+        logged = len(self.log.until(self.now_s).time_s) > 0
+        return self.surroundings.assumed(logged, self.setpoint_c, self.setpoint_rh_percent)

@@ -50,7 +50,6 @@ IRREGULAR_USUAL_TREND, IRREGULAR_TREND = 0.15, 1.9
 CASINGS: dict[str, float] = {
     "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
 }  # fmt: skip
-STILL_AIR_BELOW_C, STILL_AIR = 6.0, 0.45  # a place this cold is a household fridge: its air hardly moves
 
 SIZE = np.array([-1.0, -2.0, 0.0, 0.0, 0.0])  # what a thicker body does: ln of time goes with −permeance, −diffusivity
 DECLARED_FAT_SD = 4.0  # how far a declared fat share may be off, points
@@ -83,18 +82,16 @@ def piece_prior(
     body: Body,
     fat_percent: float | None,
     salt_percent: float | None,
-    place_c: float,
+    ln_air: float = 0.0,
 ) -> PiecePrior:
     """Prior of one piece from what is declared; what is not declared widens it.
 
     Parameters: kind, shape, casing [-]; body; fat_percent, salt_percent [%] or None;
-    place_c [°C], the usual temperature of the place.
+    ln_air [-], ln of the air of the place against gently moved air.
     """
     typical = KINDS[kind]
     fat = typical.fat_percent if fat_percent is None else fat_percent
-    permeance = typical.permeance_1e8 * CASINGS[casing]
-    if place_c < STILL_AIR_BELOW_C:
-        permeance *= STILL_AIR
+    permeance = typical.permeance_1e8 * CASINGS[casing] * float(np.exp(ln_air))
     diffusivity = typical.diffusivity_1e10
     if shape == "irregular":
         permeance *= IRREGULAR_PERMEANCE

@@ -18,7 +18,7 @@ from ..dates import history_of
 from ..life import before_the_hook
 from ..places import ready_out
 from ..premises import Premises, Recording
-from ..schemas import MadeOut
+from ..schemas import MadeOut, all_said
 from . import entries as e
 from . import schemas as s
 from . import views
@@ -48,7 +48,7 @@ def preview_tag(shop: Premises, place_id: int, body: e.PieceIn) -> s.TagPreview:
     new = _new(body, hung_s)
     target = target_weight(new.start_weight_g, new.tare_g, new.target_loss_percent)
     with shop.db.reading() as session:
-        history = history_of(session, place_id, shop.now_s)
+        history = history_of(session, place_id, shop.now_s, since_s=hung_s)
     made = forecast(replace(history, pieces=(*history.pieces, _core(new))))[-1]
     weeks = None if made.ready_p50_s is None else (made.ready_p50_s - new.hung_s) / DAY_S / 7
     return s.TagPreview(
@@ -57,6 +57,8 @@ def preview_tag(shop: Premises, place_id: int, body: e.PieceIn) -> s.TagPreview:
         net_start_g=net_weight(new.start_weight_g, new.tare_g),
         weeks=weeks,
         ready=ready_out(made),
+        reaches=round(made.reaches, 3),
+        assumed=all_said((*history.assumed, *_core(new).assumed)),
     )
 
 

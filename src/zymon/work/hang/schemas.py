@@ -232,6 +232,9 @@ class PieceOut(WithMade):
     states: list[StateOut]
     cuts: list[CutOut]
     corrections: list["CorrectionOut"]
+    reaches: float  # the chance to get to the target within two years; the dates are of the futures that do
+    assumed: list[SaidOut]  # what is taken as usual because nobody gave it
+    outside: bool  # of what the model was fitted on
     curve: Curve
     climate: ClimateOut
     setpoint: Setpoint | None
@@ -270,6 +273,8 @@ class TagPreview(BaseModel):
     net_start_g: float
     weeks: float | None
     ready: Ready
+    reaches: float
+    assumed: list[SaidOut]
 
 
 class CorrectionOut(BaseModel):

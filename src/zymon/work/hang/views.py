@@ -269,6 +269,9 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
             s.CorrectionOut(field=k.field, was=k.was, now=k.now, reason=k.reason, by=k.by, at=moment(k.at_s))
             for k in of.corrections
         ],
+        reaches=round(made.reaches, 3),
+        assumed=all_said((*fit.history.assumed, *core.assumed)),
+        outside=fit.history.outside(core),
         curve=_curve(of, made, now_s),
         climate=climate_out(
             series_along(session, [(h.place_id, h.from_s, h.to_s or until_s) for h in of.hangings], CLIMATE_POINTS)

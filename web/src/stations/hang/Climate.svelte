@@ -94,7 +94,7 @@
     {#if place}
       <div class="flex flex-wrap items-baseline gap-x-5">
         <h1 class="font-tag text-3xl font-bold">{place.name}</h1>
-        <p class="quiet">{words.places[place.kind]}</p>
+        <p class="quiet">{place.sort ? words.place.kinds[place.sort] : words.places[place.kind]}</p>
         {#if place.kind === 'chamber'}
           <a
             class="underline underline-offset-4"

@@ -7,6 +7,7 @@
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
   import { dayRange, grams, longDay } from '../../units/format';
+  import Assumed from './Assumed.svelte';
   import { words } from '../../words/en';
   import type { HangForm } from './hangform.svelte';
 
@@ -207,6 +208,7 @@
         <span class="quiet block py-3">{words.form.tagWaits}</span>
       {/if}
     </div>
+    {#if form.preview}<Assumed assumed={form.preview.assumed} reaches={form.preview.reaches} />{/if}
     <button class="btn btn-primary btn-lg w-full" disabled={form.busy || free.length === 0}
       >{asked ? words.form.hangAllTheSame : words.form.hang}</button
     >

@@ -3,6 +3,7 @@
   import type { Schema } from '../../api/client';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import AfterHook from './AfterHook.svelte';
+  import Assumed from './Assumed.svelte';
   import AtTheHook from './AtTheHook.svelte';
   import Become from './Become.svelte';
   import DryingCurve from '../../charts/DryingCurve.svelte';
@@ -119,7 +120,10 @@
     </div>
   {/if}
 
-  {#if piece.hangs}<Mending {piece} {onhook} />{/if}
+  {#if piece.hangs}
+    <Assumed assumed={piece.assumed} reaches={piece.reaches} outside={piece.outside} />
+    <Mending {piece} {onhook} />
+  {/if}
   {#if doubted.length}
     <div class="border-warning mt-3 border-l-4 py-1 pl-3">
       <p class="font-semibold">{words.piece.doubt}</p>

@@ -9,6 +9,8 @@
 
   interface Props {
     rod: Schema['RodOut'];
+    /** Pieces lie on a shelf here instead of hanging from a rod. */
+    shelf?: boolean;
     /** First and last hook drawn: a long rod goes over several lines, as it would not fit a screen. */
     from: number;
     to: number;
@@ -27,6 +29,7 @@
   }
   let {
     rod,
+    shelf = false,
     from,
     to,
     columns,
@@ -43,14 +46,18 @@
   }: Props = $props();
 
   const title = $derived(
-    to - from + 1 < rod.hooks ? words.hang.rodPart(rod.number, from, to) : words.hang.rod(rod.number),
+    shelf
+      ? words.hang.shelf(rod.number)
+      : to - from + 1 < rod.hooks
+        ? words.hang.rodPart(rod.number, from, to)
+        : words.hang.rod(rod.number),
   );
   const byHook = $derived(new Map(pieces.map((piece) => [piece.hook, piece])));
   const airs = $derived(new Map(hookAirs.map((one) => [one.hook, one])));
   const hooks = $derived(Array.from({ length: to - from + 1 }, (_, i) => from + i));
 </script>
 
-<section class="rod" aria-label={title}>
+<section class="rod" class:shelf aria-label={title}>
   <h2 class="quiet text-sm">
     {title}
     {#if from === 1 && rod.close.length}<span class="text-warning ml-3"
@@ -175,6 +182,23 @@
   .free:focus-visible,
   .free.moving {
     opacity: 1;
+  }
+  .shelf .hooks {
+    align-items: end;
+  }
+  .shelf .hook,
+  .shelf .hooks::before {
+    display: none;
+  }
+  .shelf .hooks::after {
+    content: '';
+    position: absolute;
+    right: 0;
+    bottom: 50px; /* under the pieces, over their tags */
+    left: 0;
+    height: 5px;
+    border-radius: 2px;
+    background: linear-gradient(var(--steel-light) 0 2px, var(--steel) 2px 100%);
   }
   .free.moving {
     border: 1.5px dashed var(--color-primary);

@@ -48,6 +48,7 @@
   {#each lines as { rod, from, to } (`${rod.id}/${from}`)}
     <Rod
       {rod}
+      shelf={room.place.sort === 'household_fridge'}
       {from}
       {to}
       {columns}
