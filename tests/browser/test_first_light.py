@@ -7,8 +7,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop
-from support import DATA, NOW
+from pages import open_workshop, post
+from support import DATA, NOW, piece_body
 
 DAY = 86_400
 
@@ -159,3 +159,27 @@ def test_a_hang_file_from_preview_to_list(page: Page, serve, size: tuple[int, in
     expect(page.get_by_text("rows brought in")).to_be_visible()
     page.get_by_role("button", name="list").click()
     expect(page.get_by_role("table").locator("tbody tr")).to_have_count(7)
+
+
+def test_a_household_fridge_is_opened_with_its_shelf_and_says_what_its_dates_rest_on(page: Page, serve) -> None:
+    url = serve().url
+    page.goto(url)
+    page.get_by_label("What do you dry in?").select_option(label="Household fridge")
+    expect(page.get_by_text("Usual: 3 °C, 48 % ± 9, still air")).to_be_visible()
+    page.get_by_label("Workshop").fill("Flat 3")
+    page.get_by_label("Your name").fill("Ida")
+    page.get_by_label("Name of the place").fill("Kitchen fridge")
+    expect(page.get_by_label("Set to, °C")).not_to_be_visible()
+    page.get_by_role("button", name="Open the workshop").click()
+    expect(page.get_by_role("heading", name="Nothing hangs in Kitchen fridge yet")).to_be_visible()
+    room = page.request.get(f"{url}/api/places/1/room").json()
+    piece = post(page, f"{url}/api/pieces", piece_body(room, at=None)).json()["card"]["id"]
+    page.goto(f"{url}/hang/1?piece={piece}")
+    expect(page.get_by_role("heading", name="shelf 1")).to_be_visible()
+    assumed = page.get_by_test_id("assumed")
+    expect(assumed).to_contain_text("humidity 48 % ± 9: usual in a household fridge")
+    body = {"temperature_c": 4, "rh_percent": 61, "by": "Ida"}
+    post(page, f"{url}/api/places/1/readings", body)
+    page.reload()
+    expect(page.get_by_test_id("ready")).to_be_visible()
+    expect(assumed).not_to_be_visible()

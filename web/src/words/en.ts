@@ -91,6 +91,7 @@ export const words = {
     waterPerDay: (g: number) => `${g} g of water a day`,
     rod: (n: number) => `rod ${n}`,
     shelf: (n: number) => `shelf ${n}`,
+    lies: (shelf: number) => `shelf ${shelf}`,
     rodPart: (n: number, from: number, to: number) => `rod ${n}, hooks ${from}–${to}`,
     hook: (n: number) => `hook ${n}`,
     where: (rod: number, hook: number) => `rod ${rod}, hook ${hook}`,
@@ -313,7 +314,7 @@ export const words = {
   place: {
     title: 'Make a place',
     name: 'Name of the place',
-    kind: 'What it is',
+    kind: 'What do you dry in?',
     kinds: {
       household_fridge: 'Household fridge',
       fridge_with_fan: 'Fridge with a fan and a bowl of water',
@@ -362,7 +363,7 @@ export const words = {
   },
   start: {
     title: 'A new workshop',
-    text: 'Give it a name and make the first chamber. Then hang a piece: you will have its date in a minute.',
+    text: 'Give it a name and say what you dry in. Then hang a piece: you will have its date in a minute.',
     workshop: 'Workshop',
     you: 'Your name',
     zone: 'Time zone',

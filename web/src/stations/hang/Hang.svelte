@@ -281,6 +281,7 @@
       {:else if chosen !== null && piece.data && piece.data.card.id === chosen}
         <PiecePanel
           piece={piece.data}
+          shelf={room.data?.place.sort === 'household_fridge'}
           {now}
           moving={hand.holds !== null}
           {refresh}

@@ -25,6 +25,8 @@
 
   interface Props {
     piece: Schema['PieceOut'];
+    /** It lies on a shelf instead of hanging from a rod. */
+    shelf: boolean;
     now: number;
     moving: boolean;
     refresh: Refresh;
@@ -34,7 +36,7 @@
     ondown: (answer: Schema['PieceOut']) => void;
     onclose: () => void;
   }
-  let { piece, now, moving, refresh, early, onmove, onhook, ondown, onclose }: Props = $props();
+  let { piece, shelf, now, moving, refresh, early, onmove, onhook, ondown, onclose }: Props = $props();
   const say = words.life.scale;
 
   const card = $derived(piece.card);
@@ -55,7 +57,9 @@
   <div class="flex items-start justify-between gap-2">
     <p class="quiet">
       {card.product} · {piece.hangs
-        ? words.hang.where(card.rod, card.hook)
+        ? shelf
+          ? words.hang.lies(card.rod)
+          : words.hang.where(card.rod, card.hook)
         : words.life.kinds[card.life.kind]} ·
       <a
         class="underline underline-offset-4"

@@ -94,7 +94,7 @@
             ondragend={(event) => event.dataTransfer?.dropEffect === 'none' && ondrag(null)}
             onclick={() => onpick(piece.id)}
           >
-            <Silhouette {piece} {pxPerMm} />
+            <Silhouette {piece} {pxPerMm} stringMm={shelf ? 0 : undefined} />
             <span class="-mt-px block">
               <PaperTag
                 top={piece.tag}
@@ -185,6 +185,7 @@
   }
   .shelf .hooks {
     align-items: end;
+    min-height: 80px;
   }
   .shelf .hook,
   .shelf .hooks::before {
