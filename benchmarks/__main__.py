@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, ferment, page, soak, speed
+from . import accuracy, courses, ferment, page, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -30,6 +30,7 @@ def main() -> None:
         ("Speed", speed.measure),
         ("Page", page.measure),
         ("Accuracy of the dates", accuracy.measure),
+        ("Usual outcomes", courses.measure),
         ("Accuracy of the fall of pH", ferment.measure),
         ("A live chamber for sixty days", soak.measure),
     ):

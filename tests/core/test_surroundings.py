@@ -4,6 +4,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from benchmarks.courses import COURSES
+from benchmarks.courses import days as days_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -11,7 +13,7 @@ from strategies import DAY, history, salame, steady_log
 from zymon.core.drying.climate import Log, expected_air
 from zymon.core.drying.forecast import forecast
 from zymon.core.drying.history import History, Piece
-from zymon.core.drying.surroundings import LN_STIRRING, SORTS, STIRRINGS, USUAL, Surroundings
+from zymon.core.drying.surroundings import SORTS, STILL, STIRRED, STIRRINGS, USUAL, Surroundings
 from zymon.words import sentence
 
 ANYWHERE = Surroundings()
@@ -45,7 +47,7 @@ def test_a_household_fridge_is_dry_and_still_as_told_and_never_seventy_eight_per
     fridge = USUAL["household_fridge"]
     assert 1 <= fridge.temperature_c - fridge.sd_c <= fridge.temperature_c + fridge.sd_c <= 4.5
     assert 35 <= fridge.rh_percent - fridge.sd_rh <= fridge.rh_percent + fridge.sd_rh <= 60
-    assert fridge.stirring == "still"
+    assert fridge.air == STILL
     assert 49 <= days(muscle(), said=Surroundings("household_fridge")) <= 70  # told: seven to nine weeks
 
 
@@ -77,13 +79,12 @@ def test_air_is_a_property_of_the_place_without_a_step_at_any_temperature(c, sor
     said = Surroundings(sort, stirring)
     assert said.ln_air(c) <= said.ln_air(c + 0.1) <= said.ln_air(c) + 0.08
     if stirring is not None:
-        assert said.ln_air(c) == LN_STIRRING[stirring]
+        assert said.ln_air(c) == pytest.approx(np.log(STIRRED[stirring]))
 
 
 def test_still_gentle_and_strong_air_dry_in_that_order() -> None:
     still, gentle, strong = (days(salame(), c=13, rh=78, said=Surroundings("cellar", s)) for s in STIRRINGS)
     assert strong < gentle < still
-    assert np.exp(LN_STIRRING["still"]) == pytest.approx(0.45)
 
 
 WALKED = {
@@ -160,3 +161,20 @@ def test_what_is_assumed_of_a_piece_is_said() -> None:
     assert salame().assumed == ()
     slab = salame(shape="slab", kind="belly", diameter_mm=None, thickness_mm=40.0)
     assert slab.assumed == ()
+
+
+IN_THEIR_BAND = ("salame ø 60, to 40 %", "leg piece, to 35 %", "beef round ø 90, to 33 %", "duck breast, to 30 %",
+                 "thin sausage ø 22, to 40 %", "thin sausage ø 22, dehydrator")  # fmt: skip
+
+
+@pytest.mark.parametrize("course", [c for c in COURSES if c.name in IN_THEIR_BAND], ids=lambda c: c.name)
+def test_usual_courses_end_when_makers_report_it(course) -> None:
+    first, last = course.told_days
+    assert first <= days_of(course.forecast().ready_p50_s) <= last
+
+
+@pytest.mark.parametrize("course", COURSES, ids=lambda c: c.name)
+def test_a_window_at_hanging_is_of_use(course) -> None:
+    made = course.forecast()
+    assert days_of(made.ready_p90_s) / days_of(made.ready_p10_s) < 3
+    assert made.reaches > 0.9

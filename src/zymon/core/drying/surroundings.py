@@ -18,34 +18,40 @@ SORTS: tuple[Sort, ...] = get_args(Sort)
 STIRRINGS: tuple[Stirring, ...] = get_args(Stirring)
 
 
+# How much air the pieces get against gently moved air; estimates
+STILL, STRONG = 0.45, 1.1
+STIRRED: dict[Stirring, float] = {"still": STILL, "gentle": 1.0, "strong": STRONG}
+
+
 @dataclass(frozen=True)
 class UsualAir:
-    """What the air of a kind of place usually is, and one standard deviation between places of the kind [°C, %]."""
+    """What the air of a kind of place usually is, and one standard deviation between places of the kind [°C, %].
+
+    `air`: how much of it the pieces get against gently moved air [-].
+    """
 
     temperature_c: float
     sd_c: float
     rh_percent: float
     sd_rh: float
-    stirring: Stirring
+    air: float
 
 
 # Estimates of practice, from what makers report of such places
 USUAL: dict[Sort, UsualAir] = {
-    "drying_chamber": UsualAir(13.0, 2.0, 78.0, 5.0, "gentle"),
-    "fridge_with_fan": UsualAir(10.0, 3.0, 73.0, 7.0, "gentle"),
-    "household_fridge": UsualAir(3.0, 1.2, 48.0, 9.0, "still"),
-    "cellar": UsualAir(12.0, 2.5, 77.0, 6.0, "gentle"),
-    "room": UsualAir(19.5, 1.5, 50.0, 8.0, "gentle"),
-    "fan_room": UsualAir(18.0, 2.0, 57.0, 8.0, "strong"),
-    "dehydrator": UsualAir(35.0, 3.0, 35.0, 8.0, "strong"),
-    "smokehouse": UsualAir(8.0, 4.0, 78.0, 7.0, "gentle"),
-    "garage": UsualAir(9.0, 4.5, 74.0, 8.0, "gentle"),
+    "drying_chamber": UsualAir(13.0, 2.0, 78.0, 5.0, 1.0),
+    "fridge_with_fan": UsualAir(10.0, 3.0, 73.0, 7.0, 1.0),
+    "household_fridge": UsualAir(3.0, 1.2, 48.0, 9.0, STILL),
+    "cellar": UsualAir(12.0, 2.5, 77.0, 6.0, 0.85),
+    "room": UsualAir(19.5, 1.5, 50.0, 8.0, 0.8),
+    "fan_room": UsualAir(18.0, 2.0, 57.0, 8.0, STRONG),
+    "dehydrator": UsualAir(35.0, 3.0, 35.0, 8.0, STRONG),
+    "smokehouse": UsualAir(8.0, 4.0, 78.0, 7.0, 0.5),
+    "garage": UsualAir(9.0, 4.5, 74.0, 8.0, 0.85),
 }
 # Where nobody said what kind of place it is
-UNKNOWN = UsualAir(13.0, 2.4, 78.0, 7.2, "gentle")
+UNKNOWN = UsualAir(13.0, 2.4, 78.0, 7.2, 1.0)
 
-# ln of the permeance against that of gently moved air; estimates
-LN_STIRRING: dict[Stirring, float] = {"still": math.log(0.45), "gentle": 0.0, "strong": math.log(1.1)}
 # A place of which nobody said how its air moves is the likelier a household fridge the colder it is
 COLD_C, COLD_WIDTH_C = 6.5, 0.3
 
@@ -71,11 +77,11 @@ class Surroundings:
         True
         """
         if self.stirring is not None:
-            return LN_STIRRING[self.stirring]
+            return math.log(STIRRED[self.stirring])
         if self.sort is not None:
-            return LN_STIRRING[self.usual.stirring]
+            return math.log(self.usual.air)
         still = 1.0 / (1.0 + math.exp((temperature_c - COLD_C) / COLD_WIDTH_C))
-        return still * LN_STIRRING["still"]
+        return still * math.log(STILL)
 
     def assumed(self, logged: bool, setpoint_c: float | None, setpoint_rh_percent: float | None) -> tuple[Said, ...]:
         """What is taken as usual of the air, or as set, because no thermometer told; empty where readings tell.
