@@ -92,3 +92,17 @@ def test_what_no_place_is_is_refused(client: TestClient, wrong: dict) -> None:
     answer = client.post("/api/places", json={"name": "X", "hooks_per_rod": [2], **BY, **wrong})
     assert answer.status_code == 422
     assert client.get("/api/line").json()["places"] == []
+
+
+def test_frost_in_a_garage_is_told_today_and_a_dehydrators_heat_is_not(client: TestClient) -> None:
+    garage, dryer = place(client, "garage"), place(client, "dehydrator")
+    for room, c in ((garage, -5.0), (dryer, 35.0)):
+        for hours in range(6):
+            reading = {"temperature_c": c, "rh_percent": 60, "at": iso(NOW - hours * 3600 - 60), **BY}
+            client.post(f"/api/places/{room['place']['id']}/readings", json=reading).raise_for_status()
+    lines = [
+        line
+        for line in client.get("/api/today").json()["due"]
+        if line["title"]["code"] in ("today.frost", "today.heat")
+    ]
+    assert [(line["title"]["code"], line["title"]["values"]["c"]) for line in lines] == [("today.frost", -5)]

@@ -225,3 +225,15 @@ def test_what_settles_hurdles(client: TestClient, clock: Clock, box: int) -> Non
     assert changed["changed"] == [{"name": "nitrite_in", "was": "pass", "now": "fail"}]
     back = client.put(f"/api/batches/{batch}/profile", json={"profile": "us", **BY}).json()
     assert back["changed"] == [{"name": "nitrite_in", "was": "fail", "now": "pass"}]
+
+
+def test_sugar_that_was_weighed_in_grams_is_known_in_the_warm(client: TestClient) -> None:
+    by_share, by_weight = copy.deepcopy(sheet_body()), copy.deepcopy(sheet_body())
+    line = next(one for one in by_weight["lines"] if one["role"] == "sugar")
+    meat_g = sum(part["weight_g"] for part in by_weight["parts"])
+    line.update(basis="absolute", amount=line["amount"] * meat_g / 100)
+    for code, sheet in (("S-01", by_share), ("S-02", by_weight)):
+        made(client, sheet, code)
+    waiting = {one["batch"]: one["dextrose_percent"] for one in client.get("/api/warm").json()["waiting"]}
+    assert waiting["S-01"] == pytest.approx(waiting["S-02"])
+    assert waiting["S-01"] > 0

@@ -103,8 +103,18 @@ def test_degree_hours_stop_at_the_first_measured_hurdle() -> None:
     assert told(batch(temperature=())).used is None
 
 
+@pytest.mark.parametrize("culture", ["fast", "medium", "slow"])
+@pytest.mark.parametrize("c", [20.0, 24.0, 28.0, 32.0, 36.0])
+def test_the_first_reading_is_never_asked_for_after_the_earliest_likely_crossing(culture: str, c: float) -> None:
+    made = told(replace(batch(0.0, c), culture=culture))
+    assert made.measure_next_hour <= (6 if culture == "fast" else 12)
+    if made.crosses.p10 is not None:
+        assert made.measure_next_hour <= made.crosses.p10
+
+
 def test_the_next_reading_is_asked_for_while_it_can_still_tell() -> None:
-    assert told(batch()).measure_next_hour >= 12
+    assert told(batch()).measure_next_hour == 12
+    assert told(batch(now_hour=13.0)).measure_next_hour == 13  # it is late: now
     soon = told(batch(19.0, 25.0, *FALLING))
     assert 19 < soon.measure_next_hour <= 32
     assert told(batch(30.0, 25.0, *FALLING, (26.0, 5.2), (30.0, 5.08))).measure_next_hour is None

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from zymon.core.drying.climate import Log
-from zymon.core.place import Wish, place_facts, setpoint_advice, wished_humidity
+from zymon.core.place import Wish, extremes, place_facts, setpoint_advice, wished_humidity
 from zymon.standins.live import STEP_S, LiveChamber
 
 HOUR = 3600.0
@@ -62,3 +62,26 @@ def test_the_simulated_chamber_keeps_its_set_point_and_feels_its_load() -> None:
     assert late[:, 0].mean() == pytest.approx(13, abs=0.6)
     assert late[:, 1].mean() == pytest.approx(78, abs=3)
     assert worked[1] > worked[0]
+
+
+@pytest.mark.parametrize(
+    ("c", "hours", "told"),
+    [
+        (-0.1, 1, [("frost", -0.1)]),
+        (0.0, 48, []),
+        (13.0, 48, []),
+        (22.0, 48, []),
+        (22.1, 3, []),  # a warm noon
+        (22.1, 5, [("heat", 22.1)]),
+    ],
+)
+def test_frost_and_heat_are_told_whatever_a_place_is_set_to(c: float, hours: int, told: list) -> None:
+    at = np.arange(0, 48 * 3600.0, 3600.0)
+    air = np.where(at < hours * 3600.0, c, 12.0)
+    found = extremes(Log(at, air, np.full_like(at, 75.0)))
+    assert [(one.what, one.worst_c) for one in found] == told
+    assert all(one.hours == pytest.approx(hours) for one in found)
+
+
+def test_of_a_place_without_readings_no_frost_is_told() -> None:
+    assert extremes(Log(np.zeros(0), np.zeros(0), np.zeros(0))) == []

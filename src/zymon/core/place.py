@@ -3,6 +3,7 @@
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
@@ -21,6 +22,9 @@ DOOR_C, DOOR_RH, DOOR_HOURS = 0.8, 4.0, 0.3  # a jump of both within minutes, aw
 UNDER_SURFACE = 4.5  # points of humidity under the water activity of the skin that dry gently
 HURT_POINTS = 4.0
 GENTLEST_RH, DRIEST_RH = 84.0, 62.0
+FROST_BELOW_C = 0.0
+HEAT_ABOVE_C, HEAT_HOURS = 22.0, 4.0  # so long above it goods that hang wet are in danger; practice
+LONGEST_STEP_S = 6 * 3600.0  # one reading tells of no more time than this
 
 
 @dataclass(frozen=True)
@@ -144,3 +148,33 @@ def setpoint_advice(wishes: Sequence[Wish]) -> SetpointAdvice | None:
     dry = tuple(w.tag for w in wishes if w.rh_percent > best + HURT_POINTS)
     damp = tuple(w.tag for w in wishes if w.rh_percent < best - HURT_POINTS)
     return SetpointAdvice(float(best), dry, damp)
+
+
+@dataclass(frozen=True)
+class Extreme:
+    """That a place was frozen, or hot, lately: since when [s], for how many hours, how far [°C]."""
+
+    what: Literal["frost", "heat"]
+    from_s: float
+    hours: float
+    worst_c: float
+
+
+def extremes(log: Log) -> list[Extreme]:
+    """Frost and heat in a log, whatever the place is set to; empty where there was none.
+
+    Parameters: log, of the last days. Frozen meat dries no more and its surface tears; in the heat fat runs and rots.
+    """
+    found: list[Extreme] = []
+    spans = np.append(np.minimum(np.diff(log.time_s), LONGEST_STEP_S), 3600.0) if len(log.time_s) else np.zeros(0)
+    over: tuple[tuple[Literal["frost", "heat"], npt.NDArray[np.bool_], float], ...] = (
+        ("frost", log.temperature_c < FROST_BELOW_C, 0.0),
+        ("heat", log.temperature_c > HEAT_ABOVE_C, HEAT_HOURS),
+    )
+    for what, there, at_least in over:
+        hours = float(spans[there].sum()) / 3600
+        if there.any() and hours >= at_least:
+            worst = log.temperature_c[there]
+            worst_c = float(worst.min() if what == "frost" else worst.max())
+            found.append(Extreme(what, float(log.time_s[there][0]), hours, worst_c))
+    return found

@@ -19,7 +19,7 @@ from ..water import (
     meat_water_activity,
 )
 from .families import Warm
-from .sheet import Sheet, Worked
+from .sheet import Sheet, Worked, sugar_percent
 
 Standing = Literal["pass", "caution", "fail"]
 
@@ -214,9 +214,7 @@ def _ingoing(
 
 
 def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
-    grams = {line.key: line.grams for line in worked.lines}
-    sugar_g = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "sugar")
-    per_kg = sugar_g / worked.meat_g * 1000
+    per_kg = 10 * sugar_percent(worked, sheet)
     if not 0 < per_kg <= 100:
         return None
     made = acid_ceiling(per_kg, START_PH)

@@ -120,6 +120,13 @@ class Worked:
         return self.formulation.sodium_chloride_percent_of_meat + 100 * self.other_salt_g / self.meat_g
 
 
+def sugar_percent(worked: Worked, sheet: Sheet) -> float:
+    """Sugar of all lines [% of the meat], in whatever way they were given. Parameters: worked, of the same sheet."""
+    grams = {line.key: line.grams for line in worked.lines}
+    sugar_g = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "sugar")
+    return 100 * sugar_g / worked.meat_g if worked.meat_g > 0 else 0.0
+
+
 class _Faults:
     def __init__(self) -> None:
         self.found: list[Problem] = []

@@ -15,6 +15,7 @@ from .particles import Falls, weigh_falls
 Array = npt.NDArray[np.float64]
 State = Literal["waiting", "falling", "reached", "slow", "stalled", "too_low", "over_allowance"]
 
+FIRST_BY_HOUR, FIRST_FAST_HOUR = 12.0, 6.0  # by when a pH is measured for the first time; a fast culture earlier
 NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
 DOUBT_ABOVE = 0.30  # from which the fall is called slow
 CURVE_HOURS, CURVE_DRAWS = 61, 512  # of equal weight: enough for a band on a screen
@@ -211,12 +212,15 @@ def _measure_next(
     """When a reading would tell most, soon enough to act on.
 
     Once it falls: when it has most likely crossed, for only a measured 5.3 ends the count. Before: where the likely
-    falls lie furthest apart. Never later than twelve hours from now, nor than the allowance lasts.
+    falls lie furthest apart. Never later than twelve hours from now, nor than the allowance lasts; and for the first
+    time never after the earliest likely crossing, nor past the twelfth hour.
     """
     if state in ("reached", "too_low"):
         return None
-    first = 12.0 if batch.culture != "fast" else 6.0
-    start = max(batch.now_hour + 1.5, first if not batch.readings else 0.0)
+    if not batch.readings:
+        earliest = FIRST_BY_HOUR if crosses.p10 is None else min(crosses.p10, FIRST_BY_HOUR)
+        return max(min(FIRST_FAST_HOUR, earliest) if batch.culture == "fast" else earliest, batch.now_hour)
+    start = batch.now_hour + 1.5
     end = start + MEASURE_WITHIN_HOURS
     if runs_out_hour is not None:
         end = max(min(end, runs_out_hour - 1.0), start)

@@ -9,7 +9,7 @@ from zymon.core.drying.forecast import PieceForecast
 from zymon.core.drying.judge import Judgement, judge
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.faults import COAT_DAYS
-from zymon.core.place import place_facts
+from zymon.core.place import HEAT_ABOVE_C, extremes, place_facts
 from zymon.core.rotation import (
     ROTATE_AFTER_DAYS,
     TURNED_DAYS,
@@ -64,6 +64,8 @@ def _air_lines(session: Session, place: Place, place_order: int, now_s: int) -> 
                 said("cost.outage"),
                 link=f"/hang/{place.id}/climate",
             )
+    if air is not None:
+        yield from _extreme_lines(session, place, place_order, now_s)
     if air is not None and now_s - air.at_s > STALE_S + 3600:
         hours = (now_s - air.at_s) / 3600
         chore = Chore(f"sensor-{place.id}", "hang", place_order, "firm", air.at_s, now_s, now_s + DAY_S)
@@ -75,6 +77,31 @@ def _air_lines(session: Session, place: Place, place_order: int, now_s: int) -> 
             else said("today.silent_d", days=round(hours / 24)),
             place.name,
             said("cost.unseen"),
+            link=f"/hang/{place.id}/climate",
+        )
+
+
+def _extreme_lines(session: Session, place: Place, place_order: int, now_s: int) -> Iterable[LineOfRound]:
+    """Frost, and heat where none is meant, whatever the place is set to."""
+    if place.sort == "dehydrator" or place.kind != "chamber":
+        return
+    for one in extremes(hourly_log(session, place.id, now_s - 2 * DAY_S, now_s)):
+        chore = Chore(
+            f"{one.what}-{place.id}-{one.from_s // DAY_S:.0f}", "hang", place_order, "firm", one.from_s, now_s,
+            now_s + DAY_S,
+        )  # fmt: skip
+        yield LineOfRound(
+            chore,
+            said(
+                f"today.{one.what}",
+                place=place.name,
+                c=round(one.worst_c, 1),
+                hours=round(one.hours),
+                over_c=HEAT_ABOVE_C,
+            ),
+            None,
+            place.name,
+            said(f"cost.{one.what}"),
             link=f"/hang/{place.id}/climate",
         )
 

@@ -5,6 +5,7 @@ from datetime import datetime
 
 import numpy as np
 
+from zymon.core.bench.sheet import sugar_percent, work
 from zymon.core.fermentation.forecast import (
     FermentationForecast,
     Window,
@@ -190,7 +191,8 @@ def waiting(session: Session) -> list[s.WaitingForWarmth]:
 
 
 def _waiting(of: Making, sheet: SheetModel) -> s.WaitingForWarmth:
-    sugar = [line.amount for line in sheet.lines if line.role == "sugar" and line.basis == "percent"]
+    core = sheet.to_core()
+    sugar = sugar_percent(work(core), core)
     salt = of.batch.salt_percent
     return s.WaitingForWarmth(
         batch_id=of.batch_id,
@@ -198,7 +200,7 @@ def _waiting(of: Making, sheet: SheetModel) -> s.WaitingForWarmth:
         product=of.batch.product,
         made_at=moment(of.made_s),
         warm=sheet.plan.warm,
-        dextrose_percent=round(min(sum(sugar), 5.0), 2) if sugar else None,
+        dextrose_percent=round(min(sugar, 5.0), 2) if sugar else None,
         salt_percent=None if salt is None else round(min(salt, 10.0), 2),
     )
 
