@@ -5,6 +5,7 @@ import shutil
 import threading
 import time
 from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
@@ -114,7 +115,8 @@ def test_who_follows_is_told_in_order_and_keeps_only_so_much() -> None:
         assert gone.queue.empty()
         return [mine.queue.get_nowait() for _ in range(mine.queue.qsize())]
 
-    heard = asyncio.run(follow())
+    with ThreadPoolExecutor(1) as alone:  # a browser's test before it in this process leaves a loop of its own behind
+        heard = alone.submit(lambda: asyncio.run(follow())).result()
     assert len(heard) == MOST_WAITING
     assert heard[-1] is None  # nothing more to come
     assert [h.place_id for h in heard[:-1] if h] == list(range(6, MOST_WAITING + 5))
