@@ -41,7 +41,9 @@ def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clo
     expect(page.get_by_role("article", name="J-14-03")).to_contain_text("rod 1, hook 4")
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Loft", 4)]
     clock.now += 3600
-    page.keyboard.press("u")
+    with page.expect_response("**/api/undo") as undone:
+        page.keyboard.press("u")
+    assert undone.value.ok
     expect(page.get_by_role("heading", name="Nothing hangs in Loft yet")).to_be_visible()
     stays = page.request.get(f"{url}/api/pieces/{piece}").json()["hangings"]  # all of it is on record
     assert [(x["place"], x["hook"], x["to_at"] is None, x["struck_reason"]) for x in stays] == [
