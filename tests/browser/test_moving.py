@@ -1,6 +1,6 @@
 """A piece taken in hand and hung elsewhere: by key into another chamber, by drag onto a hook and onto a place."""
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from pages import open_workshop, post
 from support import Clock, piece_body
@@ -20,6 +20,16 @@ def two_rooms(page: Page, url: str) -> tuple[int, int, int]:
 def hangs_at(page: Page, url: str, piece: int) -> list[tuple[str, int]]:
     found = page.request.get(f"{url}/api/pieces/{piece}").json()["hangings"]
     return [(one["place"], one["hook"]) for one in found]
+
+
+def drag(page: Page, piece: int, target: Locator) -> None:
+    """Drag a drawn piece as a hand does: it is in the hand before it is let go of."""
+    page.locator(f"[data-piece='{piece}']").hover()
+    page.mouse.down()
+    target.hover()
+    expect(page.get_by_role("status").filter(has_text="in hand")).to_be_visible()
+    target.hover()
+    page.mouse.up()
 
 
 def test_a_piece_is_carried_into_another_chamber_and_back(page: Page, serve, clock: Clock) -> None:
@@ -58,11 +68,10 @@ def test_a_piece_is_dragged_onto_a_hook_and_onto_a_place(page: Page, serve, cloc
     pit, _, piece = two_rooms(page, url)
     page.goto(f"{url}/hang/{pit}")
     clock.now += 3600
-    drawn = page.locator(f"[data-piece='{piece}']")
-    drawn.drag_to(page.get_by_role("button", name="Hang a piece on rod 1, hook 3"))
+    drag(page, piece, page.get_by_role("button", name="Hang a piece on rod 1, hook 3"))
     expect(page.get_by_text("J-14-03 moved to rod 1, hook 3")).to_be_visible()
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Pit", 3)]
-    page.locator(f"[data-piece='{piece}']").drag_to(page.get_by_role("banner").get_by_role("link", name="Loft"))
+    drag(page, piece, page.get_by_role("banner").get_by_role("link", name="Loft"))
     expect(page.get_by_role("heading", name="Loft", exact=True)).to_be_visible()
     expect(page.get_by_role("status").filter(has_text="J-14-03 in hand")).to_be_visible()
     assert hangs_at(page, url, piece)[-1] == ("Pit", 3)  # it hangs there until a hook is picked

@@ -98,7 +98,7 @@ export const life = {
     making: 'The dates here are being made anew …',
   },
   assumed: {
-    title: 'Taken as usual',
+    title: 'Not given',
     reaches: (percent: string) => `${percent} of the likely futures get there; the dates are theirs`,
     outside: 'Outside of what the dates were tried on: take them as a guess',
   },
