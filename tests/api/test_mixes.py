@@ -135,6 +135,15 @@ def test_what_cannot_be_joined_is_refused_and_nothing_is_stored(
     assert client.get(f"/api/weigh-outs/{weigh_out['id']}").json()["ended_at"] is None
 
 
+@pytest.mark.parametrize(("hours", "offered"), [(71.9, True), (72.1, False)])
+def test_a_mix_joins_what_was_made_within_three_days(
+    client: TestClient, clock: Clock, hours: float, offered: bool
+) -> None:
+    batch = made(client, sheet_body(), "J-01")["id"]
+    clock.now += round(hours * 3600)
+    assert [one["id"] for one in begin(client, sheet_body())["may_join"]] == ([batch] if offered else [])
+
+
 def test_a_piece_of_a_mix_that_is_not_there_is_refused(client: TestClient) -> None:
     batch = made(client, sheet_body(), "J-01")["id"]
     body = {"pieces": [{"gross_g": 905, "target_loss_percent": 35, "mix_id": 7}], **BY}

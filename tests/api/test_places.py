@@ -6,6 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from support import NOW, iso, piece_body
+from zymon.core.drying.surroundings import SORTS
 
 BY = {"by": "Ida"}
 DAY = 86_400
@@ -85,6 +86,13 @@ def test_how_the_air_moves_is_said_of_a_place_changed_and_kept_in_the_journal(cl
     assert weeks(slower["card"]["ready"]) > weeks(salame["card"]["ready"])
     changed = client.get("/api/changes").json()["lines"]
     assert any(c["what"] == "place" for c in changed), changed
+
+
+def test_what_is_usual_is_told_of_every_kind_of_place_before_one_is_made(client: TestClient) -> None:
+    usual = client.get("/api/usual-air").json()
+    assert [one["sort"] for one in usual] == list(SORTS)
+    fridge = usual[SORTS.index("household_fridge")]["says"]
+    assert fridge == {"code": "place.usual", "values": {"c": 3, "sd_c": 1.2, "rh_percent": 48, "sd_rh": 9}}
 
 
 @pytest.mark.parametrize("wrong", [{"sort": "shed"}, {"stirring": "windy"}])

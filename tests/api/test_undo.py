@@ -99,6 +99,17 @@ def test_hung_again_by_mistake_it_is_off_its_hook_as_before(client: TestClient, 
     assert look(client, salame["id"])["card"]["life"]["kind"] == "down"
 
 
+def test_a_slice_takes_its_weight_along_by_whichever_name_it_is_taken_back(client: TestClient, salame: dict) -> None:
+    cut = {"before_g": 690, "after_g": 640, **BY}
+    for take_back in (
+        lambda made, row: undo(client, made[:1]),
+        lambda made, row: client.post(f"/api/slices/{row}/strike", json={"reason": "not cut", **BY}),
+    ):
+        made = client.post(f"/api/pieces/{salame['id']}/slice", json=cut).json()["made"]
+        take_back(made, made[0]["id"]).raise_for_status()
+        assert look(client, salame["id"])["card"]["scale"]["gross_g"] == 700
+
+
 def test_what_was_noted_in_every_station_is_taken_back(client: TestClient, chamber: dict, salame: dict) -> None:
     hook = {"pieces": [salame["id"]], "kind": "inspect", "found": {"smell": "clean"}, **BY}
     slice_ = client.post(f"/api/pieces/{salame['id']}/slice", json={"before_g": 690, "after_g": 640, **BY}).json()

@@ -38,7 +38,10 @@ def test_what_nobody_set_is_what_is_usual_there_and_is_said(sort) -> None:
     air = expected_air(NOTHING, None, None, 0.0, usual)
     assert (air.ahead_temperature_c, air.ahead_rh_percent) == (usual.temperature_c, usual.rh_percent)
     assert (air.sd_c, air.sd_rh_percent) == (usual.sd_c, usual.sd_rh)
-    told = [sentence(one) for one in Surroundings(sort).assumed(False, None, None)]
+    assumed = Surroundings(sort).assumed(False, None, None)
+    told = [sentence(one) for one in assumed]
+    before = Surroundings(sort).usual_said.values
+    assert {**before, "sort": sort} == {**assumed[0].values, **assumed[1].values}
     assert [text.split(" ")[0] for text in told] == ["temperature", "humidity"]
     assert f"humidity {usual.rh_percent:g} % ± {usual.sd_rh:g}: usual in a" in told[1]
 

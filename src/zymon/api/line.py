@@ -31,6 +31,12 @@ def line(ctx: Ctx) -> s.Line:
     return work.line(ctx, ctx.standins is not None)
 
 
+@router.get("/api/usual-air")
+def usual_air() -> list[s.UsualAirOut]:
+    """What the air usually is in each kind of place that pieces hang in."""
+    return work.usual_air()
+
+
 @router.get("/api/follow", response_class=StreamingResponse)
 async def follow(ctx: Ctx) -> StreamingResponse:
     """What happens, as server-sent events: `making` and `made`, with the place whose dates are made anew."""

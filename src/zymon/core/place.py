@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from .drying.climate import Log
+from .drying.surroundings import FROST_C
 from .errors import require
 
 Array = npt.NDArray[np.float64]
@@ -22,7 +23,6 @@ DOOR_C, DOOR_RH, DOOR_HOURS = 0.8, 4.0, 0.3  # a jump of both within minutes, aw
 UNDER_SURFACE = 4.5  # points of humidity under the water activity of the skin that dry gently
 HURT_POINTS = 4.0
 GENTLEST_RH, DRIEST_RH = 84.0, 62.0
-FROST_BELOW_C = 0.0
 HEAT_ABOVE_C, HEAT_HOURS = 22.0, 4.0  # so long above it goods that hang wet are in danger; practice
 LONGEST_STEP_S = 6 * 3600.0  # one reading tells of no more time than this
 
@@ -168,7 +168,7 @@ def extremes(log: Log) -> list[Extreme]:
     found: list[Extreme] = []
     spans = np.append(np.minimum(np.diff(log.time_s), LONGEST_STEP_S), 3600.0) if len(log.time_s) else np.zeros(0)
     over: tuple[tuple[Literal["frost", "heat"], npt.NDArray[np.bool_], float], ...] = (
-        ("frost", log.temperature_c < FROST_BELOW_C, 0.0),
+        ("frost", log.temperature_c < FROST_C, 0.0),
         ("heat", log.temperature_c > HEAT_ABOVE_C, HEAT_HOURS),
     )
     for what, there, at_least in over:

@@ -100,9 +100,16 @@ def slice_off(
     return made
 
 
-def cut(session: Session, cut_id: int) -> PieceCut:
-    """One cut. Raises NotFoundError."""
-    return there(session, PieceCut, cut_id, "refused.no_cut")
+def strike_cut(session: Session, cut_id: int, reason: str, by: str, now_s: int) -> PieceCut:
+    """Strike a cut through, and the weight that was noted with it. Raises ClashError, NotFoundError."""
+    found = there(session, PieceCut, cut_id, "refused.no_cut")
+    strike(found, reason, by, now_s)
+    for weighing in standing(found.piece):
+        if (weighing.at_s, weighing.gross_g) == (found.at_s, found.after_g):
+            strike_weighing(session, weighing.id, reason, by, now_s)
+    touch(place(session, last_hanging(found.piece).place_id))
+    session.flush()
+    return found
 
 
 def correct_piece(

@@ -2,6 +2,7 @@
 
 ADVICE: dict[str, str] = {
     # what is taken as usual because nobody said
+    "place.usual": "usual: {c} °C ± {sd_c}, {rh_percent} % ± {sd_rh}; a first reading mends it",
     "assumed.temperature": "temperature {c} °C ± {sd_c}: usual in {sort}",
     "assumed.humidity": "humidity {rh_percent} % ± {sd_rh}: usual in {sort}",
     "assumed.as_set": "the air is taken as set: no thermometer has told yet",

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, BaseModel, Field
 
 from zymon.core.devices import impossible
+from zymon.core.drying.surroundings import SORTS, Surroundings
 from zymon.core.errors import OutOfRangeError
 from zymon.store import climate as readings
 from zymon.store import places as store
@@ -49,6 +50,11 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
         if "people" in body.model_fields_set:  # left out, it stays as it was said
             owner.people = body.people
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
+
+
+def usual_air() -> list[s.UsualAirOut]:
+    """What the air usually is in each kind of place that pieces hang in."""
+    return [s.UsualAirOut(sort=sort, says=s.said_out(Surroundings(sort).usual_said)) for sort in SORTS]
 
 
 def make_place(shop: Premises, body: s.PlaceIn) -> s.PlaceOut:

@@ -197,6 +197,13 @@ class SaidOut(BaseModel):
     values: dict[str, str | int | float]
 
 
+class UsualAirOut(BaseModel):
+    """What the air usually is in a kind of place."""
+
+    sort: Sort
+    says: SaidOut
+
+
 def said_out(of: Said) -> SaidOut:
     """A sentence as it is sent."""
     return SaidOut(code=of.code, values=dict(of.values))

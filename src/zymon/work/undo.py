@@ -9,7 +9,7 @@ from zymon.store import hang_events, salt, stays, warm, weighings
 from zymon.store.database import Session
 from zymon.store.hang import strike_state
 from zymon.store.models import Hanging
-from zymon.store.places import ClashError, touch
+from zymon.store.places import ClashError
 from zymon.store.struck import strike
 
 from .premises import Premises
@@ -40,15 +40,9 @@ def _state(session: Session, row_id: int, reason: str, by: str, now_s: int) -> N
     strike_state(session, found.piece, reason, by, now_s)
 
 
-def _cut(session: Session, row_id: int, reason: str, by: str, now_s: int) -> None:
-    found = weighings.cut(session, row_id)
-    strike(found, reason, by, now_s)
-    touch(found.piece.hangings[-1].rod.place)
-
-
 STRIKING: dict[str, Striking] = {
     "weighing": weighings.strike_weighing,
-    "cut": _cut,
+    "cut": weighings.strike_cut,
     "state": _state,
     "hang_event": hang_events.strike_event,
     "salt_event": salt.strike,

@@ -22,6 +22,13 @@ export const lineQuery = () => ({
   refetchInterval: 30_000,
 });
 
+/** What the air usually is in each kind of place: it does not change while the page is open. */
+export const usualAirQuery = () => ({
+  queryKey: ['usual-air'],
+  queryFn: () => take(api.GET('/api/usual-air')),
+  staleTime: Infinity,
+});
+
 export const roomQuery = (place: number) => ({
   queryKey: keys.room(place),
   queryFn: () => take(api.GET('/api/places/{place_id}/room', { params: { path: { place_id: place } } })),

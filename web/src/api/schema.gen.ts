@@ -2164,6 +2164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/usual-air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Usual Air
+         * @description What the air usually is in each kind of place that pieces hang in.
+         */
+        get: operations["usual_air_api_usual_air_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warm": {
         parameters: {
             query?: never;
@@ -7878,6 +7898,18 @@ export interface components {
             mix: string | null;
             /** Name */
             name: string;
+        };
+        /**
+         * UsualAirOut
+         * @description What the air usually is in a kind of place.
+         */
+        UsualAirOut: {
+            says: components["schemas"]["SaidOut"];
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "drying_chamber" | "fridge_with_fan" | "household_fridge" | "cellar" | "room" | "fan_room" | "dehydrator" | "smokehouse" | "garage";
         };
         /**
          * VacuumRestOut
@@ -17319,6 +17351,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MadeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    usual_air_api_usual_air_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualAirOut"][];
                 };
             };
             /** @description Bad Request */

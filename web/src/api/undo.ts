@@ -3,7 +3,7 @@ import { session } from '../shell/session.svelte';
 import { words } from '../words/en';
 import { api, type Schema, take } from './client';
 
-/** Take back everything that an answer named. Throws a ProblemError where something came after it. */
-export async function undo(made: Schema['MadeOut'][]): Promise<void> {
-  await take(api.POST('/api/undo', { body: { made, reason: words.undone, by: session.who } }));
+/** Take back everything that is named, at once or with a reason. Throws a ProblemError where something came after it. */
+export async function undo(made: Schema['MadeOut'][], reason: string = words.undone): Promise<void> {
+  await take(api.POST('/api/undo', { body: { made, reason, by: session.who } }));
 }

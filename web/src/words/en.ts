@@ -3,7 +3,7 @@ import { bench } from './en.bench';
 import { hook } from './en.hook';
 import { ledger } from './en.ledger';
 import { life, when } from './en.life';
-import { placeFacts } from './en.place';
+import { place, placeFacts } from './en.place';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
 import { salt, today } from './en.salt';
@@ -311,56 +311,7 @@ export const words = {
     tagWaits: 'Weight and loss give the tag.',
     full: 'Every hook here is taken.',
   },
-  place: {
-    title: 'Make a place',
-    name: 'Name of the place',
-    kind: 'What do you dry in?',
-    kinds: {
-      household_fridge: 'Household fridge',
-      fridge_with_fan: 'Fridge with a fan and a bowl of water',
-      cellar: 'Cellar',
-      room: 'Room',
-      fan_room: 'Room with a fan',
-      garage: 'Garage or balcony',
-      smokehouse: 'Smokehouse',
-      drying_chamber: 'Drying chamber with a controller',
-      dehydrator: 'Dehydrator',
-      warm: 'Warm box',
-      salt: 'Salting fridge',
-      store: 'Store for rest and stock',
-    },
-    /** What is taken as usual there until a thermometer and hygrometer tell. */
-    usual: {
-      household_fridge: 'Usual: 3 °C, 48 % ± 9, still air. A first reading of a thermometer mends it.',
-      fridge_with_fan: 'Usual: 10 °C, 73 % ± 7. A first reading mends it.',
-      cellar: 'Usual: 12 °C, 77 % ± 6, by the season. A first reading mends it.',
-      room: 'Usual: 19.5 °C, 50 % ± 8. A first reading mends it.',
-      fan_room: 'Usual: 18 °C, 57 % ± 8, strong air. A first reading mends it.',
-      garage: 'Usual: 9 °C, 74 % ± 8, by the weather: watch for frost. A first reading mends it.',
-      smokehouse: 'Usual: 8 °C, 78 % ± 7, by the weather. A first reading mends it.',
-    } as Record<string, string>,
-    stirring: 'How its air moves',
-    stirringUsual: 'as usual in such a place',
-    stirrings: { still: 'still', gentle: 'gently', strong: 'strongly, a fan blows on the pieces' },
-    shelves: 'Shelves',
-    onShelf: 'Pieces on each',
-    rods: 'Rods',
-    hooks: 'Hooks on each',
-    temperature: 'Set to, °C',
-    humidity: 'Set to, %',
-    make: 'Make it',
-    climate: 'Climate',
-    setpoint: 'Set point',
-    change: 'Change set point',
-    spans: { week: 'a week', month: 'a month', year: 'a year', all: 'since hanging' },
-    exports: 'Take out',
-    hangFile: 'hang file',
-    climateCsv: 'climate CSV',
-    weightsCsv: 'weights CSV',
-    noClimate: 'No readings yet. Bring in a logger file to see the climate and to sharpen every date.',
-    setTo: (t: string, rh: string) => `set to ${t} °C, ${rh} %`,
-    changed: 'set point noted',
-  },
+  place,
   start: {
     title: 'A new workshop',
     text: 'Give it a name and say what you dry in. Then hang a piece: you will have its date in a minute.',

@@ -12,14 +12,14 @@ from ..water import TYPICAL_SALT_PERCENT
 from .climate import Log
 from .geometry import Kind, Shape, body_of
 from .priors import KINDS as GOODS
-from .surroundings import Surroundings
+from .surroundings import FROST_C, Surroundings
 
 Casing = Literal["natural", "fibrous", "collagen", "membrane", "cloth", "coating", "none"]
 KINDS: tuple[str, ...] = get_args(Kind)
 SHAPES: tuple[str, ...] = get_args(Shape)
 CASINGS: tuple[str, ...] = get_args(Casing)
 BONE_IN_G = 6000.0  # a leg on the bone from this weight on lies outside what the model was fitted on
-FROST_C, WARMEST_C = 0.0, 30.0  # and so does air that is colder or warmer than this
+WARMEST_C = 30.0  # and so does air that is warmer than this, or frost
 
 
 @dataclass(frozen=True)

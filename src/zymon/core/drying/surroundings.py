@@ -52,6 +52,8 @@ USUAL: dict[Sort, UsualAir] = {
 # Where nobody said what kind of place it is
 UNKNOWN = UsualAir(13.0, 2.4, 78.0, 7.2, 1.0)
 
+FROST_C = 0.0  # colder air freezes what hangs in it
+
 # A place of which nobody said how its air moves is the likelier a household fridge the colder it is
 COLD_C, COLD_WIDTH_C = 6.5, 0.3
 
@@ -67,6 +69,12 @@ class Surroundings:
     def usual(self) -> UsualAir:
         """The air that is usual in such a place."""
         return UNKNOWN if self.sort is None else USUAL[self.sort]
+
+    @property
+    def usual_said(self) -> Said:
+        """What the air of such a place usually is, to be said before anything was measured there."""
+        air = self.usual
+        return said("place.usual", c=air.temperature_c, sd_c=air.sd_c, rh_percent=air.rh_percent, sd_rh=air.sd_rh)
 
     def ln_air(self, temperature_c: float) -> float:
         """ln of how much air the pieces get against gently moved air [-], without a step at any temperature.

@@ -4,9 +4,8 @@ from zymon.core import scale
 from zymon.core.drying.judge import ask_about
 from zymon.core.pieces import loss_percent
 from zymon.store import hang as store
-from zymon.store import struck, weighings
+from zymon.store import weighings
 from zymon.store.models import Piece
-from zymon.store.places import touch
 
 from ..as_forecast import confirmed_ids, core_piece, start_at
 from ..premises import Premises, Recording, moment
@@ -91,11 +90,5 @@ def slice_off(shop: Premises, piece_id: int, body: e.SliceIn) -> s.PieceOut:
 def strike_slice(shop: Premises, cut_id: int, body: StrikeIn) -> s.PieceOut:
     """Strike a slice through, and the weight that was noted with it."""
     with shop.changing(body.by, body.reason) as session:
-        found = weighings.cut(session, cut_id)
-        struck.strike(found, body.reason, body.by, shop.now_s)
-        for weighing in found.piece.weighings:
-            if (weighing.at_s, weighing.gross_g, weighing.struck_s) == (found.at_s, found.after_g, None):
-                weighings.strike_weighing(session, weighing.id, body.reason, body.by, shop.now_s)
-        touch(store.last_hanging(found.piece).rod.place)
-        piece_id = found.piece_id
+        piece_id = weighings.strike_cut(session, cut_id, body.reason, body.by, shop.now_s).piece_id
     return piece(shop, piece_id)

@@ -1,8 +1,12 @@
 <script lang="ts">
   // Make a place: what one has comes first, then where pieces hang in it. Also the first step of an empty workshop.
+  import { createQuery } from '@tanstack/svelte-query';
+
   import { ProblemError, type Schema } from '../../api/client';
+  import { usualAirQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import { words } from '../../words/en';
+  import { said, whole } from '../../words/said';
   import { PlaceForm, type What } from './placeform.svelte';
 
   let {
@@ -13,6 +17,11 @@
 
   const form = new PlaceForm();
   const say = words.place;
+  const air = createQuery(usualAirQuery);
+  const usual = $derived.by(() => {
+    const told = form.controlled ? undefined : air.data?.find((one) => one.sort === form.what);
+    return told && [whole(said(told.says)), say.notes[form.what]].filter(Boolean).join(' ');
+  });
   let problem = $state<ProblemError | null>(null);
   let busy = $state(false);
 
@@ -44,7 +53,7 @@
     >
       {#each Object.entries(say.kinds) as [key, text] (key)}<option value={key}>{text}</option>{/each}
     </select>
-    {#if say.usual[form.what]}<span class="quiet text-sm">{say.usual[form.what]}</span>{/if}</label
+    {#if usual}<span class="quiet text-sm">{usual}</span>{/if}</label
   >
   <div class="col-span-2">
     <Field label={say.name} bind:value={form.name} required fault={where === 'name'} />

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Where a piece hung, from when to when; the last move can be taken back, on record.
-  import { api, type Schema, take } from '../../api/client';
+  import type { Schema } from '../../api/client';
+  import { undo } from '../../api/undo';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
@@ -15,9 +16,8 @@
 
   async function takeBack(reason: string): Promise<void> {
     if (!last) return;
-    const made = [{ what: 'hanging', id: last.id }];
     try {
-      await take(api.POST('/api/undo', { body: { made, reason, by: session.who } }));
+      await undo([{ what: 'hanging', id: last.id }], reason);
       asking = false;
       refresh(null);
     } catch (error) {

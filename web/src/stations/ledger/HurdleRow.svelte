@@ -2,10 +2,11 @@
   // One hurdle: how it stands, its value beside the limit it was held against, why, and what would settle it.
   import type { Schema } from '../../api/client';
   import HurdleMark from '../../goods/HurdleMark.svelte';
-  import { fullDay, tidyNumber } from '../../units/format';
+  import { fullDay } from '../../units/format';
   import { words } from '../../words/en';
   import { said, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
+  import { figure, standing } from './figures';
   import type { Entry, Settling, Typed } from './settling.svelte';
 
   interface Props {
@@ -30,18 +31,12 @@
     'measure_ph',
     'meat',
   ];
-  const value = $derived(
-    hurdle.value === null
-      ? ''
-      : typeof hurdle.value === 'number'
-        ? `${tidyNumber(hurdle.value, hurdle.unit === '' ? 3 : 1)}${hurdle.unit ? `\u00a0${hurdle.unit}` : ''}`
-        : (say.keeps[hurdle.value] ?? say.ways[hurdle.value] ?? hurdle.value),
-  );
+  const value = $derived(figure(hurdle.value, hurdle.unit));
   const limit = $derived(
     hurdle.limit === null
       ? ''
       : typeof hurdle.limit === 'number'
-        ? say.limit(`${tidyNumber(hurdle.limit, 3)}${hurdle.unit ? `\u00a0${hurdle.unit}` : ''}`)
+        ? say.limit(figure(hurdle.limit, hurdle.unit, 3))
         : said(hurdle.limit),
   );
   const stands = $derived(
@@ -49,11 +44,7 @@
       ? say.signedFor
       : hurdle.was_fail && hurdle.blocks && hurdle.state === 'pass'
         ? say.corrected
-        : hurdle.state === 'pass' && hurdle.known === 'not known'
-          ? say.nothingAgainst
-          : hurdle.state === 'pass' && hurdle.cautions.length
-            ? say.passedWith
-            : say.states[hurdle.state],
+        : standing(hurdle),
   );
   const steps = $derived(
     ledger.steps.filter((one) => one.hurdle === hurdle.name && one.struck_reason === null),
