@@ -69,7 +69,7 @@ def _one(rule: Callable[..., float | None], piece: Piece, now_s: float) -> float
     seen = [w for w in piece.weighings if w.at_s <= now_s]
     days = np.array([0.0] + [(w.at_s - piece.hung_at_s) / DAY for w in seen])
     loss = np.array([0.0] + [piece.loss_fraction(w.gross_g) for w in seen])
-    return rule(days, loss, piece.target_loss_percent / 100)
+    return rule(days, loss, piece.aim_percent / 100)
 
 
 def cut_history(truth: Truth, batch: str, cut: float) -> tuple[History, list[int]] | None:

@@ -34,8 +34,11 @@ class Truth:
     crosses_hour: float | None
 
 
-def simulate(seed: int) -> Truth:
-    """One batch in a warm box."""
+A_THIRD_QUICKER = 1.5
+
+
+def simulate(seed: int, pace: float = 1.0) -> Truth:
+    """One batch in a warm box. Parameters: pace, how much quicker than usual its culture wakes and grows [-]."""
     rng = np.random.default_rng(seed)
     culture: Culture = list(STRAINS)[seed % len(STRAINS)]
     (low, high), growth, lag = STRAINS[culture]
@@ -44,6 +47,7 @@ def simulate(seed: int) -> Truth:
     start = float(rng.normal(5.78, 0.1))
     hours = np.arange(0, LONGEST_H, STEP_H)
     goods = level_c + (6 - level_c) * np.exp(-hours / rng.uniform(2, 4))
+    growth, lag = growth * pace, lag / pace
     rate = growth * np.exp(rng.normal(0, 0.18)) * np.exp(0.07 * (goods - (low + high) / 2))
     lag *= float(np.exp(rng.normal(0, 0.3)))
     dead = rng.random() < 0.08
@@ -88,14 +92,18 @@ def _asked(truth: Truth, seen: int) -> Fermentation:
 
 
 def measure() -> str:
-    """The table."""
+    """The tables: usual cultures, and such as are bought today, a third quicker."""
+    return f"Usual cultures.\n\n{_table(1.0)}\nCultures a third quicker.\n\n{_table(A_THIRD_QUICKER)}"
+
+
+def _table(pace: float) -> str:
     table = shipped()["us"].degree_hours
     lines = [
         f"{BATCHES} batches of bacteria that grow, eat and sour, fixed seeds; crossings still ahead when asked.\n",
         "| readings seen | crossings ahead | median error | inside the window | mean width | never cross: flagged |",
         "|---|---|---|---|---|---|",
     ]
-    truths = [simulate(seed) for seed in range(BATCHES)]
+    truths = [simulate(seed, pace) for seed in range(BATCHES)]
     for seen in (0, 1, 2, 3):
         errors, inside, widths, flagged = [], [], [], []
         for truth in truths:

@@ -140,7 +140,7 @@ def measure() -> str:
     held, asked = {0: 0, 1: 0}, {0: 0, 1: 0}
     for i, low, high, at in soak.windows:
         t, loss = ends[i]
-        target = pieces[i].target_loss_percent / 100
+        target = pieces[i].aim_percent / 100
         if loss[-1] < target:
             if low > soak.now:  # not there yet, and not said to be
                 held[i % 2], asked[i % 2] = held[i % 2] + 1, asked[i % 2] + 1

@@ -28,6 +28,7 @@ def drag(page: Page, piece: int, target: Locator) -> None:
     page.mouse.down()
     target.hover()
     expect(page.get_by_role("status").filter(has_text="in hand")).to_be_visible()
+    target.hover(position={"x": 4, "y": 4})  # a hand is never quite still: the place it is over is told anew
     target.hover()
     page.mouse.up()
 

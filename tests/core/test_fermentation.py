@@ -8,8 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from support import refused
-from zymon.core.fermentation.curve import Fermentation, Reading, culture_clock, goods_temperature
+from zymon.core.fermentation.curve import CULTURES, Fermentation, Reading, culture_clock, goods_temperature
 from zymon.core.fermentation.forecast import forecast_fermentation
+from zymon.core.fermentation.particles import QUICK_BEGINS, QUICK_SHARE
 from zymon.limits import shipped
 
 TABLE = shipped()["us"].degree_hours
@@ -124,6 +125,74 @@ def test_the_clock_runs_with_the_goods_and_stands_still_in_the_cold() -> None:
     warm, cold = (culture_clock("medium", goods_temperature(np.array(steady(c, 10)), c, 10.0)) for c in (25.0, 4.0))
     assert warm.at(100) == pytest.approx(100, rel=0.1)
     assert cold.at(100) < 2
+
+
+@pytest.mark.parametrize("culture", ["slow", "medium", "fast", None])
+@pytest.mark.parametrize(
+    ("level_c", "readings"),
+    [
+        (27.0, ((14.0, 4.8), (14.5, 4.8))),
+        (24.0, ((19.0, 5.03), (19.2, 5.06))),
+        (24.0, ((8.0, 5.0), (8.5, 5.02))),  # quicker than anybody would believe
+    ],
+)
+def test_a_repeated_reading_is_taken_however_early(culture, level_c: float, readings: tuple) -> None:
+    made = told(batch(readings[-1][0], level_c, *readings, culture=culture))
+    assert made.ph_now == pytest.approx(readings[-1][1], abs=0.08)
+    assert made.state in ("reached", "too_low")
+    assert made.crosses.p90 <= readings[0][0] + 0.5
+
+
+def test_a_confirmed_reading_counts_as_a_repeated_one_does_and_a_lone_odd_one_does_not() -> None:
+    def now(*readings: Reading) -> float:
+        return told(replace(batch(8.5), readings=readings)).ph_now
+
+    lone, kept = now(Reading(8.0, 4.95)), now(Reading(8.0, 4.95, confirmed=True))
+    assert lone > 5.5
+    assert kept == pytest.approx(4.95, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("hours", "apart", "sure"), [(2.0, 0.119, True), (2.01, 0.119, False), (2.0, 0.121, False), (0.5, 0.0, True)]
+)
+def test_two_readings_confirm_each_other_within_two_hours_and_an_eighth(hours, apart, sure) -> None:
+    readings = ((10.0, 5.4), (10.0 + hours, round(5.4 - apart, 3)))
+    assert batch(13.0, 25.0, *readings).sure == (sure, sure)
+
+
+@pytest.mark.parametrize("culture", ["slow", "medium", "fast"])
+def test_cultures_bought_today_may_be_a_third_quicker_and_that_is_within_the_window(culture) -> None:
+    made = told(replace(batch(0.0, CULTURES[culture].reference_c), culture=culture)).crosses
+    assert made.p10 < 0.75 * made.p50
+    assert (pytest.approx(0.17, abs=0.03), pytest.approx(0.52, abs=0.08)) == (QUICK_SHARE, QUICK_BEGINS)
+
+
+def test_heat_kills_a_culture_and_what_is_dead_stays_dead() -> None:
+    def clock(culture, *spans: tuple[float, float]) -> float:
+        goods = np.concatenate([np.full(int(hours * 4), c) for hours, c in spans])
+        return culture_clock(culture, goods).at(len(goods) / 4 - 0.25)
+
+    for culture, prior in CULTURES.items():
+        held = clock(culture, (10, prior.best_c))
+        assert clock(culture, (10, prior.most_c - 3.0)) == pytest.approx(held, rel=0.01)  # it bears so much
+        assert clock(culture, (10, prior.most_c - 1.5)) == pytest.approx(held / 2, rel=0.01)
+        assert clock(culture, (10, prior.most_c)) < 0.01
+        after = clock(culture, (2, prior.most_c + 5), (20, prior.reference_c))
+        alive = clock(culture, (2, prior.least_c), (20, prior.reference_c))
+        assert after == pytest.approx(alive * np.exp(-10 / 3), rel=0.1)  # 5 °C for two hours leave a thirtieth
+    hot = tuple((h / 2, 60.0 if h < 16 else 25.0) for h in range(61))  # eight hours far too hot
+    assert told(batch(30.0, 25.0, temperature=hot)).ph_now > told(batch(30.0)).ph_now + 0.15
+
+
+def test_at_hour_nought_the_set_point_is_what_is_ahead() -> None:
+    def crosses(setpoint_c: float | None, *log: tuple[float, float]) -> float:
+        made = told(batch(0.0, temperature=log, setpoint_c=setpoint_c)).crosses.p50
+        assert made is not None
+        return made
+
+    assert crosses(28.0) < crosses(20.0) - 3
+    assert crosses(28.0, (0.0, 8.0)) == pytest.approx(crosses(28.0), abs=1.0)  # it is only now switched on
+    assert crosses(None) > crosses(28.0)
 
 
 @pytest.mark.parametrize(

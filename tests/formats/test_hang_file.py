@@ -58,7 +58,27 @@ def test_the_answer_has_the_published_shape() -> None:
     assert set(piece) == {
         *("tag", "loss_percent", "target_weight_g", "rate_percent_per_day", "ready_at"),
         *("status", "ring_risk", "doubtful_weights", "reaches", "assumed", "outside"),
+        *("loss_p10_percent", "loss_p90_percent", "rate_p10_percent_per_day", "rate_p90_percent_per_day"),
     }
+
+
+@pytest.mark.parametrize("lacks", [{"start_weight_g": None}, {"target_loss_percent": None}])
+def test_without_start_or_target_shares_are_told_with_their_spread_and_no_date(lacks: dict) -> None:
+    (piece,) = json.loads(forecast_bytes(json.dumps(document(**lacks)).encode()))["pieces"]
+    assert (piece["target_weight_g"], piece["reaches"], piece["status"]) == (None, None, "drying")
+    assert piece["ready_at"] == {"p10": None, "p50": None, "p90": None}
+    assert piece["loss_p10_percent"] < piece["loss_percent"] < piece["loss_p90_percent"]
+    assert any("nobody weighed it" in text or "no target is set" in text for text in piece["assumed"])
+
+
+def test_skin_makes_it_slower_and_a_leg_on_the_bone_lies_outside() -> None:
+    def told(**piece: object) -> dict:
+        (found,) = json.loads(forecast_bytes(json.dumps(document(weights=[], **piece)).encode()))["pieces"]
+        return found
+
+    assert told(skin=True)["loss_percent"] < told(skin=False)["loss_percent"]
+    assert told(bone=True, start_weight_g=7000, length_mm=None)["outside"]
+    assert not told(bone=False, start_weight_g=7000, length_mm=None)["outside"]
 
 
 @pytest.mark.parametrize(

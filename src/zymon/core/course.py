@@ -112,6 +112,7 @@ class Individual:
     weighings: tuple[Reading, ...] = ()
     felt: tuple["Felt", ...] = ()
     doubtful: tuple[float, ...] = ()  # moments of weighings that meet no target before they are confirmed
+    done_by: str | None = None  # weight, feel, days; None: as the batch
 
 
 @dataclass(frozen=True)

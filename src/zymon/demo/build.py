@@ -13,6 +13,7 @@ from zymon.store import hang, places, weighings
 from zymon.store.climate import Source, add_readings
 from zymon.store.database import Database, Session
 from zymon.store.models import ImportReport, JournalLine, Piece, Place, Sent
+from zymon.work.as_forecast import core_of_new
 
 from .bench import lay_the_bench
 from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
@@ -162,10 +163,7 @@ class _Maker:
         )
 
     def _core(self, i: int, hung_s: int) -> CorePiece:
-        values = {
-            k: v for k, v in vars(self._declared(i, hung_s)).items() if k not in ("batch_code", "product", "hung_s")
-        }
-        return CorePiece(**values, batch=self.batch.code, hung_at_s=hung_s)
+        return core_of_new(self._declared(i, hung_s))
 
     def _days_to_target(self, hung_s: int) -> float:
         middle = len(self.batch.weights_g) // 2

@@ -125,7 +125,7 @@ class LiveStandins:
                 hanging = pieces_hanging(session, self.place_of[token])
                 made = self.context.dates.of_place(session, self.place_of[token], now_s).by_tag()
                 chamber.load_g_per_hour = sum(
-                    made[p.tag].rate_percent_per_day / 100 * (p.start_weight_g - p.tare_g) / 24 for p in hanging
+                    made[p.tag].rate_percent_per_day / 100 * core_piece(p).net_start_g / 24 for p in hanging
                 )
 
     def run_to(self, until_s: float, every_steps: int) -> int:

@@ -93,17 +93,18 @@ class HangChamber(_Open):
 
 
 class HangPiece(_Open):
-    """One piece: measures in mm, gross weights in g."""
+    """One piece: measures in mm, gross weights in g; start and target null where nobody weighed it or set one."""
 
     tag: str
     diameter_mm: Annotated[float, Field(gt=0, le=600)] | None = None
     thickness_mm: Annotated[float, Field(gt=0, le=600)] | None = None
     length_mm: Annotated[float, Field(gt=0, le=2500)] | None = None
-    start_weight_g: Grams
+    start_weight_g: Grams | None = None
     tare_g: Annotated[float, Field(ge=0, le=200_000, allow_inf_nan=False)] = 0.0
     hung_at: Instant
-    target_loss_percent: Annotated[float, Field(gt=0, le=80)]
+    target_loss_percent: Annotated[float, Field(gt=0, le=80)] | None = None
     weights: list[Weight] = []
+    skin: bool | None = None
     bone: bool | None = None
 
 
@@ -150,12 +151,16 @@ class ForecastPiece(BaseModel):
 
     tag: str
     loss_percent: float
-    target_weight_g: float
+    loss_p10_percent: float
+    loss_p90_percent: float
+    target_weight_g: float | None
     rate_percent_per_day: float
+    rate_p10_percent_per_day: float
+    rate_p90_percent_per_day: float
     ready_at: ReadyAt
     status: Literal["drying", "ready", "stalled"]
     ring_risk: Annotated[float, Field(ge=0, le=1)]
-    reaches: Annotated[float, Field(ge=0, le=1)]
+    reaches: Annotated[float, Field(ge=0, le=1)] | None
     assumed: list[str]
     outside: bool
     doubtful_weights: list[DoubtfulWeight]
@@ -241,7 +246,7 @@ def _check(file: HangFile) -> None:
             if piece.tag in tags:
                 raise HangFileError(f"{place}.tag: '{piece.tag}' stands already at {tags[piece.tag]}")
             tags[piece.tag] = place
-            if piece.tare_g >= piece.start_weight_g:
+            if piece.start_weight_g is not None and piece.tare_g >= piece.start_weight_g:
                 raise HangFileError(
                     f"{place}.tare_g: must be below the start weight "
                     f"of {piece.start_weight_g:g} g, got {piece.tare_g:g}"
@@ -298,6 +303,7 @@ def _piece_of(batch: HangBatch, piece: HangPiece) -> Piece:
         tare_g=piece.tare_g,
         hung_at_s=piece.hung_at.timestamp(),
         target_loss_percent=piece.target_loss_percent,
+        skin=piece.skin,
         bone=piece.bone,
         weighings=tuple(Weighing(at, gross_g, confirmed=sure) for at, gross_g, sure in weighings),
     )
@@ -316,12 +322,16 @@ def answer(history: History, pieces: tuple[PieceForecast, ...]) -> ForecastFile:
             ForecastPiece(
                 tag=f.tag,
                 loss_percent=round(f.loss_percent, 3),
-                target_weight_g=round(f.target_weight_g, 3),
+                loss_p10_percent=round(f.loss_p10_percent, 3),
+                loss_p90_percent=round(f.loss_p90_percent, 3),
+                target_weight_g=None if f.target_weight_g is None else round(f.target_weight_g, 3),
                 rate_percent_per_day=round(f.rate_percent_per_day, 4),
+                rate_p10_percent_per_day=round(f.rate_p10_percent_per_day, 4),
+                rate_p90_percent_per_day=round(f.rate_p90_percent_per_day, 4),
                 ready_at=ReadyAt(p10=day(f.ready_p10_s), p50=day(f.ready_p50_s), p90=day(f.ready_p90_s)),
                 status=f.status,
                 ring_risk=round(f.ring_risk, 3),
-                reaches=round(f.reaches, 3),
+                reaches=None if f.reaches is None else round(f.reaches, 3),
                 assumed=[sentence(one) for one in (*history.assumed, *piece.assumed)],
                 outside=history.outside(piece),
                 doubtful_weights=[

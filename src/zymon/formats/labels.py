@@ -36,9 +36,9 @@ class Tag:
     product: str
     batch: str
     made: date
-    start_g: float
-    target_g: float
-    target_loss_percent: float
+    start_g: float | None
+    target_g: float | None  # None: done by feel or days
+    target_loss_percent: float | None
     basis: str
     url: str
 
@@ -81,14 +81,19 @@ def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> N
     _text(pdf, "slab", "B", 25, x, y + 16.5, wide, tag.tag, "C")
     _text(pdf, "sans", "", 9, x, y + 28, wide, f"batch {tag.batch} · {tag.made:%-d %b %Y}", "C", QUIET)
     pdf.line(x + 6, y + 34, x + wide - 6, y + 34)
-    _text(pdf, "sans", "", 9, x, y + 36, wide, "done when the scale shows", "C", QUIET)
-    _text(pdf, "slab", "B", 40, x, y + 40.5, wide, f"{_grams(tag.target_g)} g", "C")
+    done, shows = "done when it feels", "firm"
+    if tag.target_g is not None:
+        done, shows = "done when the scale shows", f"{_grams(tag.target_g)} g"
+    _text(pdf, "sans", "", 9, x, y + 36, wide, done, "C", QUIET)
+    _text(pdf, "slab", "B", 40, x, y + 40.5, wide, shows, "C")
     pdf.line(x + 6, y + 59, x + wide - 6, y + 59)
     left = x + 6
     _text(pdf, "sans", "", 9, left, y + 61.5, 30, "start", "L", QUIET)
-    _text(pdf, "slab", "B", 15, left, y + 65, 32, f"{_grams(tag.start_g)} g", "L")
-    _text(pdf, "sans", "", 9, left, y + 72.5, 30, f"loss {tag.target_loss_percent:g} %", "L")
-    _text(pdf, "sans", "", 7, left, y + 76.5, 32, BASES[tag.basis], "L", QUIET)
+    start = "not weighed" if tag.start_g is None else f"{_grams(tag.start_g)} g"
+    _text(pdf, "slab", "B", 15 if tag.start_g is not None else 11, left, y + 65, 32, start, "L")
+    if tag.target_loss_percent is not None:
+        _text(pdf, "sans", "", 9, left, y + 72.5, 30, f"loss {tag.target_loss_percent:g} %", "L")
+        _text(pdf, "sans", "", 7, left, y + 76.5, 32, BASES[tag.basis], "L", QUIET)
     _text(pdf, "sans", "", 7, left, y + 80, 32, workshop, "L", QUIET)
     picture = io.BytesIO()
     segno.make(tag.url, error="m", micro=False).save(picture, kind="png", scale=8, border=0)

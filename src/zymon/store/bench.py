@@ -295,8 +295,13 @@ def add_piece(session: Session, of: Making, new: MadePiece) -> None:
     flush_or_clash(session, said("refused.tag_given_meanwhile", tag=new.tag))
 
 
-def target_gross(of: MadePiece) -> float:
-    """What the scale must show when a piece is done, on the basis chosen for it [g]. Raises OutOfRangeError."""
+def target_gross(of: MadePiece) -> float | None:
+    """What the scale must show when a piece is done, on the basis chosen for it [g]. Raises OutOfRangeError.
+
+    None where nobody weighed it, or where it is done by feel or days.
+    """
+    if of.gross_g is None or of.target_loss_percent is None:
+        return None
     net_g = net_weight(of.gross_g, of.tare_g)
     base = {"raw": of.raw_g, "cured": of.cured_g, "hung": net_g}[of.loss_basis]
     if base is None:

@@ -144,7 +144,7 @@ class MadePiece(Base):
     tag: Mapped[str] = mapped_column(String(40), unique=True)
     shape: Mapped[str] = mapped_column(String(20))
     casing: Mapped[str] = mapped_column(String(20))
-    gross_g: Mapped[float]
+    gross_g: Mapped[float | None]  # None: not weighed, to be hung without a scale
     casing_g: Mapped[float]
     net_g: Mapped[float]
     string_g: Mapped[float]
@@ -154,7 +154,7 @@ class MadePiece(Base):
     diameter_mm: Mapped[float | None]
     thickness_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
-    target_loss_percent: Mapped[float]
+    target_loss_percent: Mapped[float | None]  # None: done by feel or days
     loss_basis: Mapped[str] = mapped_column(String(8))
     made_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))

@@ -31,10 +31,15 @@ class NewPiece:
     diameter_mm: float | None
     thickness_mm: float | None
     length_mm: float | None
-    start_weight_g: float
+    start_weight_g: float | None
     tare_g: float
-    target_loss_percent: float
+    target_loss_percent: float | None
     hung_s: int
+    done_by: str | None = None  # None: as its batch
+    done_days: int | None = None
+    skin: bool | None = None
+    bone: bool | None = None
+    use: str | None = None  # of a new batch
 
 
 def batch_for(session: Session, new: NewPiece, now_s: int) -> Batch:
@@ -53,6 +58,8 @@ def batch_for(session: Session, new: NewPiece, now_s: int) -> Batch:
             fat_percent=new.fat_percent,
             salt_percent=new.salt_percent,
             created_s=now_s,
+            done_by=new.done_by or "weight",
+            use=new.use or "raw",
         )
         session.add(batch)
     elif batch.kind != new.kind:
@@ -78,6 +85,10 @@ def hang_piece(session: Session, new: NewPiece, rod_id: int, hook: int, by: str,
         start_weight_g=new.start_weight_g,
         tare_g=new.tare_g,
         target_loss_percent=new.target_loss_percent,
+        done_by=new.done_by,
+        done_days=new.done_days,
+        skin=new.skin,
+        bone=new.bone,
         hung_s=new.hung_s,
         by=by,
     )
@@ -261,6 +272,7 @@ _LOADED = (
     selectinload(Hanging.piece, Piece.weighings),
     selectinload(Hanging.piece, Piece.hangings),
     selectinload(Hanging.piece, Piece.cuts),
+    selectinload(Hanging.piece, Piece.felt),
     selectinload(Hanging.piece, Piece.states),
 )
 

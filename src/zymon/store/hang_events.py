@@ -5,11 +5,11 @@ from sqlalchemy.orm import Session
 
 from zymon.core.errors import OutOfRangeError
 
-from .hang import gone, piece
+from .hang import gone, last_hanging, piece
 from .hang_models import HangEvent
 from .models import ReadingHour
 from .once import sent_before
-from .places import ClashError, there
+from .places import ClashError, place, there, touch
 from .struck import counted, strike
 
 HOLDS = ("hold", "release")
@@ -45,14 +45,22 @@ def note(session: Session, new: HangEvent) -> bool:
     if last is not None and new.at_s > last.from_s:
         raise ClashError("refused.gone_by_then", tag=of.tag, how=last.how)
     session.add(new)
+    _moves_dates(session, new)
     session.flush()
     return True
+
+
+def _moves_dates(session: Session, event: HangEvent) -> None:
+    """What fingers said of a piece moves its date: the dates of its place are made anew."""
+    if event.kind == "inspect":
+        touch(place(session, last_hanging(piece(session, event.piece_id)).place_id))
 
 
 def strike_event(session: Session, event_id: int, reason: str, by: str, now_s: int) -> int:
     """Strike an entry through; gives the piece's id back. Raises NotFoundError, ClashError."""
     found = there(session, HangEvent, event_id, "refused.no_entry")
     strike(found, reason, by, now_s)
+    _moves_dates(session, found)
     session.flush()
     return found.piece_id
 

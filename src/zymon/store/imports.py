@@ -202,6 +202,9 @@ def _declared(batch: HangBatch, piece: HangPiece) -> NewPiece:
         tare_g=piece.tare_g,
         target_loss_percent=piece.target_loss_percent,
         hung_s=round(piece.hung_at.timestamp()),
+        done_by=None if piece.start_weight_g and piece.target_loss_percent else "feel",
+        skin=piece.skin,
+        bone=piece.bone,
     )
 
 

@@ -1,7 +1,12 @@
 """Tables. A new table or column comes with a migration and a note in it."""
 
+from typing import TYPE_CHECKING
+
 from sqlalchemy import CheckConstraint, ForeignKey, Index, String, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+if TYPE_CHECKING:
+    from .hang_models import HangEvent
 
 
 class Base(DeclarativeBase):
@@ -100,9 +105,13 @@ class Piece(Base):
     diameter_mm: Mapped[float | None]
     thickness_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
-    start_weight_g: Mapped[float]
+    start_weight_g: Mapped[float | None]  # None: nobody weighed it
     tare_g: Mapped[float]
-    target_loss_percent: Mapped[float]
+    target_loss_percent: Mapped[float | None]  # None: not done by weight
+    done_by: Mapped[str | None] = mapped_column(String(8))  # weight, feel, days; None: as its batch
+    done_days: Mapped[int | None]
+    skin: Mapped[bool | None]
+    bone: Mapped[bool | None]
     hung_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
     batch: Mapped[Batch] = relationship(back_populates="pieces")
@@ -120,6 +129,11 @@ class Piece(Base):
     corrections: Mapped[list["Correction"]] = relationship(order_by="Correction.id")
     states: Mapped[list["PieceState"]] = relationship(
         back_populates="piece", order_by="PieceState.from_s, PieceState.id"
+    )
+    felt: Mapped[list["HangEvent"]] = relationship(
+        order_by="HangEvent.at_s, HangEvent.id",
+        primaryjoin="and_(Piece.id == HangEvent.piece_id, HangEvent.kind == 'inspect', HangEvent.struck_s.is_(None))",
+        viewonly=True,
     )
     cuts: Mapped[list["PieceCut"]] = relationship(back_populates="piece", order_by="PieceCut.at_s, PieceCut.id")
 

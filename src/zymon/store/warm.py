@@ -138,7 +138,7 @@ def calibrations_of(meter: PhMeter, origin_s: int) -> list[Calibration]:
 
 def measured(found: Sequence[PhReading], origin_s: int) -> list[Measured]:
     """Readings that count, on a batch's clock."""
-    return [Measured((r.at_s - origin_s) / 3600, r.ph, r.meter_id) for r in counted(found)]
+    return [Measured((r.at_s - origin_s) / 3600, r.ph, r.meter_id, r.confirmed) for r in counted(found)]
 
 
 def box_log(session: Session, place_id: int, from_s: int, to_s: int, bin_s: int = BIN_S) -> list[tuple[float, float]]:
@@ -210,7 +210,7 @@ def warm_batch(session: Session, of: WarmStage, now_s: int, coarse: bool = False
             target_ph=of.target_ph,
             setpoint_c=setpoint.temperature_c if setpoint else None,
             temperature=tuple((hourly_box if coarse else box_log)(session, of.place_id, of.stuffed_s, end_s)),
-            readings=tuple(Reading(m.hour, m.ph) for m in medians(measured(found, of.stuffed_s))),
+            readings=tuple(Reading(m.hour, m.ph, m.confirmed) for m in medians(measured(found, of.stuffed_s))),
             now_hour=(end_s - of.stuffed_s) / 3600,
         ),
         ended_s,

@@ -92,6 +92,8 @@ def slice_off(
     refuse_gone(of)
     if at_s < of.hung_s:
         raise OutOfRangeError("refused.cut_before_hung", tag=of.tag)
+    if of.start_weight_g is None:
+        raise OutOfRangeError("refused.slice_without_start", tag=of.tag)
     sliced(of.start_weight_g, of.tare_g, before_g, after_g)  # refuses what no slice can be
     made = PieceCut(at_s=at_s, before_g=before_g, after_g=after_g, note=note, by=by, entered_s=now_s)
     of.cuts.append(made)
@@ -112,16 +114,34 @@ def strike_cut(session: Session, cut_id: int, reason: str, by: str, now_s: int) 
     return found
 
 
+MAY_BE_UNKNOWN = {"diameter_mm", "thickness_mm", "length_mm", "skin", "bone"}
+
+
+def _check_done_by(of: Piece, done_by: str) -> None:
+    """What says that a piece is done must be there. Raises OutOfRangeError."""
+    if done_by == "weight" and (of.start_weight_g is None or of.target_loss_percent is None):
+        raise OutOfRangeError("refused.weight_needs_scale", tag=of.tag)
+    if done_by == "days" and of.done_days is None:
+        raise OutOfRangeError("refused.days_needs_days", tag=of.tag)
+
+
 def correct_piece(
-    session: Session, of: Piece, field: str, value: float | str | None, reason: str, by: str, now_s: int
+    session: Session, of: Piece, field: str, value: float | bool | str | None, reason: str, by: str, now_s: int
 ) -> Piece:
     """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, OutOfRangeError."""
     was = getattr(of, field)
-    if value is None and not field.endswith("_mm"):
+    by_weight = (of.done_by or of.batch.done_by) == "weight"
+    if value is None and field not in (MAY_BE_UNKNOWN if by_weight else MAY_BE_UNKNOWN | {"start_weight_g"}):
         raise OutOfRangeError("refused.cannot_be_unknown")
+    if field == "done_by":
+        _check_done_by(of, str(value))
     if was == value:
         raise ClashError("refused.says_so_already")
     setattr(of, field, value)
+    if field == "done_days":
+        of.done_by = "days"
+    if field == "target_loss_percent":
+        of.done_by = "weight"
     for weighing in standing(of):
         if weighing.gross_g <= of.tare_g:
             raise OutOfRangeError("refused.tare_over_weighed", gross_g=weighing.gross_g)
@@ -131,7 +151,9 @@ def correct_piece(
     return of
 
 
-def _text(value: float | str | None) -> str | None:
+def _text(value: float | bool | str | None) -> str | None:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
     return None if value is None else f"{value:.12g}" if isinstance(value, float | int) else value
 
 

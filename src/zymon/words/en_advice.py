@@ -9,6 +9,8 @@ ADVICE: dict[str, str] = {
     "assumed.fat": "fat {percent} %: usual in {goods}",
     "assumed.salt": "salt {percent} %: usual",
     "assumed.size": "its measures: from weight and shape",
+    "assumed.weight": "{start_g} when hung: nobody weighed it, so its losses are shares",
+    "assumed.target": "worth feeling from {percent} % on: usual for {goods}, as no target is set",
     # a sheet against its limits
     "gauge.usual": "in the usual range",
     "gauge.salt_too_little": "too little to hold what must not grow",
@@ -45,6 +47,8 @@ ADVICE: dict[str, str] = {
     "bench.salt_too_little": "{percent} % of sodium chloride: too little to hold what must not grow.",
     "bench.salt_little": "{percent} % of sodium chloride: little for minced goods.",
     "bench.salt_much": "{percent} % of sodium chloride: very salty after drying.",
+    "bench.more_sugar_than_acid": "more sugar than acid can use: it stops at about {ph}, and stays sweet",
+    "bench.sugar_counts": "A gram of {name} is taken as {worth} g of dextrose: an estimate, ask who sells it.",
     "bench.spoon": "A spoon can be a third off: weigh curing salt in grams.",
     "bench.saltpetre": "Saltpetre alone acts slowly and unevenly; in minced goods it does not protect.",
     "bench.without_curing_salt": "Without curing salt: a choice for intact muscle only; keep it cold.",

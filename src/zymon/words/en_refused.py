@@ -20,7 +20,12 @@ REFUSED: dict[str, str] = {
     "refused.before_the_log": "pH 5.3 at hour {hour} lies before the log, which begins at {begins_hour}",
     "refused.bought_less": "bought weight must be at least the trimmed {trimmed_g}, got {bought_g}",
     "refused.came_after": "what is unknown came after that moment: look at it as it is now",
-    "refused.cannot_be_unknown": "a weight or target cannot be unknown",
+    "refused.cannot_be_unknown": "what is done by weight needs its weight and its target; a tare is 0 if there is none",
+    "refused.weight_needs_scale": "{tag} is to be done by weight: that needs what it weighs now, and a target;"
+    " without a scale say that it is done by feel or by days",
+    "refused.days_needs_days": "{tag} is to be done by days: say after how many",
+    "refused.target_is_weight": "{tag} has a target, so it is done by weight",
+    "refused.slice_without_start": "{tag} was not weighed when it was hung: a slice cannot be counted off",
     "refused.clock_ahead": "the clock of the tablet is {hours} h ahead: set it, and enter this weight again",
     "refused.curing_salt_amount": "say how much curing salt went in, and what is in it",
     "refused.curing_salt_covers_more": "the curing salt alone is {curing_salt_percent} % of the meat, more than the "
@@ -120,7 +125,7 @@ REFUSED: dict[str, str] = {
     "refused.not_in_the_warm": "nobody said when this batch was stuffed and where it is warm",
     "refused.not_in_time_order": "temperatures must be in time order",
     "refused.not_made_here": "this batch was not made at the Bench",
-    "refused.not_of_the_list": "a casing is one of those in the list; a measure is a number",
+    "refused.not_of_the_list": "choose one of the list; a measure is a number, days are whole days",
     "refused.not_on_a_hook": "{tag} was not on a hook at that time",
     "refused.not_on_sheet": "this is not on the sheet being weighed out",
     "refused.not_salted_yet": "say first how it was salted",

@@ -2,12 +2,15 @@
 
 from itertools import pairwise
 
+import orjson
+
 from zymon.core import scale
+from zymon.core.drying.feel import Feel
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
-from zymon.core.pieces import net_weight, sliced
-from zymon.store.hang import last_hanging
+from zymon.core.pieces import loss_percent, net_weight, sliced
+from zymon.store.hang import NewPiece, last_hanging
 from zymon.store.models import Hanging, Piece, PieceCut, Weighing
 from zymon.store.struck import counted
 from zymon.store.weighings import standing
@@ -23,13 +26,24 @@ def cuts_that_count(of: Piece) -> list[PieceCut]:
     return sorted(counted(of.cuts), key=lambda c: (c.at_s, c.id or 2**62))
 
 
-def start_at(of: Piece, at_s: float) -> float:
-    """The gross start weight that a weighing of a time is held against [g]: less for each slice taken off before."""
+def start_at(of: Piece, at_s: float) -> float | None:
+    """The gross start weight that a weighing of a time is held against [g]: less for each slice taken off before.
+
+    None where nobody weighed it when it was hung.
+    """
     start_g = of.start_weight_g
+    if start_g is None:
+        return None
     for cut in cuts_that_count(of):
         if cut.at_s <= at_s:
             start_g = sliced(start_g, of.tare_g, cut.before_g, cut.after_g)
     return start_g
+
+
+def lost_at(of: Piece, weighing: Weighing) -> float | None:
+    """What a piece had lost by a weighing [%], to a hundredth; None where nobody weighed it when it was hung."""
+    start_g = start_at(of, weighing.at_s)
+    return None if start_g is None else round(loss_percent(start_g, of.tare_g, weighing.gross_g), 2)
 
 
 def confirmed_ids(of: Piece) -> set[int]:
@@ -54,10 +68,11 @@ def core_piece(of: Piece) -> CorePiece:
     sure = confirmed_ids(of)
 
     def in_terms_of_now(w: Weighing) -> float:
-        if not of.cuts:
+        then_g = start_at(of, w.at_s)
+        if not of.cuts or start_g is None or then_g is None:
             return w.gross_g
         net_g = net_weight(w.gross_g, of.tare_g)
-        left = net_weight(start_g, of.tare_g) / net_weight(start_at(of, w.at_s), of.tare_g)
+        left = net_weight(start_g, of.tare_g) / net_weight(then_g, of.tare_g)
         return w.gross_g if left == 1.0 else of.tare_g + net_g * left
 
     return CorePiece(
@@ -79,7 +94,44 @@ def core_piece(of: Piece) -> CorePiece:
             CoreWeighing(w.at_s, in_terms_of_now(w), w.id in sure, w.kept) for w in standing(of) if on_a_hook(of, w)
         ),
         stays=_stays(of, here),
+        bone=of.bone,
+        skin=of.skin,
+        done_days=of.done_days,
+        feels=_feels(of),
     )
+
+
+def core_of_new(new: NewPiece) -> CorePiece:
+    """A piece as declared, before it is stored, as the forecast sees it. Raises OutOfRangeError."""
+    return CorePiece(
+        tag=new.tag,
+        batch=new.batch_code,
+        kind=new.kind,  # type: ignore[arg-type] # checked on entry against the same list
+        shape=new.shape,  # type: ignore[arg-type]
+        casing=new.casing,  # type: ignore[arg-type]
+        fat_percent=new.fat_percent,
+        salt_percent=new.salt_percent,
+        diameter_mm=new.diameter_mm,
+        thickness_mm=new.thickness_mm,
+        length_mm=new.length_mm,
+        start_weight_g=new.start_weight_g,
+        tare_g=new.tare_g,
+        hung_at_s=new.hung_s,
+        target_loss_percent=new.target_loss_percent,
+        bone=new.bone,
+        skin=new.skin,
+        done_days=new.done_days,
+    )
+
+
+def _feels(of: Piece) -> tuple[Feel, ...]:
+    """How it felt between the fingers, in time order, where rim or core was felt."""
+    found = []
+    for event in of.felt:
+        taps = orjson.loads(event.found or "{}")
+        if taps.get("firm_rim") or taps.get("firm_core"):
+            found.append(Feel(event.at_s, taps.get("firm_rim"), taps.get("firm_core")))
+    return tuple(found)
 
 
 def _stays(of: Piece, here: int | None) -> tuple[CoreStay, ...]:

@@ -199,6 +199,7 @@ def _pieces(
             made.tare_g,
             made.target_loss_percent,
             made.casing,
+            done_by=None if made.target_loss_percent is not None or batch.done_by != "weight" else "feel",
         )
     for piece in batch.pieces:
         found[piece.tag] = _individual(session, piece, now_s)
@@ -224,6 +225,7 @@ def _individual(session: Session, piece: Piece, now_s: int) -> core.Individual:
         tuple(Reading(w.at_s, w.gross_g, w.kept) for w in as_dried.weighings),
         _felt(session, piece),
         tuple(float(w.at_s) for w in stand if w.kept and w.id not in sure),
+        piece.done_by,
     )
 
 
@@ -275,15 +277,20 @@ def _said(
     return parts, mixes
 
 
+def _weighed_as_hung_g(batch: Batch) -> float:
+    """What the pieces of a batch weighed when they were hung, net, as far as anybody weighed them [g]."""
+    return sum(p.start_weight_g - p.tare_g for p in batch.pieces if p.start_weight_g is not None)
+
+
 def _parts_as_hung(batch: Batch) -> tuple[core.Part, ...]:
     """The meat of pieces that were hung as they came: what hangs of it, of an animal that nobody named."""
-    net_g = sum(p.start_weight_g - p.tare_g for p in batch.pieces)
+    net_g = _weighed_as_hung_g(batch)
     return (core.Part(batch.product, None, net_g, batch.fat_percent),) if net_g > 0 else ()
 
 
 def _formulation_as_hung(batch: Batch) -> tuple[core.Formulation, ...]:
     """The salt of pieces that were hung as they came, where somebody said how much of it is in them."""
-    net_g = sum(p.start_weight_g - p.tare_g for p in batch.pieces)
+    net_g = _weighed_as_hung_g(batch)
     if batch.salt_percent is None or net_g <= 0:
         return ()
     return (core.Formulation(net_g, net_g * batch.salt_percent / 100, 0.0, 0.0, 0.0, curing_known=False),)

@@ -73,6 +73,8 @@ def _piece(piece: Piece) -> HangPiece:
         tare_g=piece.tare_g,
         hung_at=moment(piece.hung_s),
         target_loss_percent=piece.target_loss_percent,
+        skin=piece.skin,
+        bone=piece.bone,
         weights=[(moment(w.at_s), w.gross_g, "confirmed" if w.confirmed else "") for w in as_dried.weighings],
     )
 

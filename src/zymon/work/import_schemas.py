@@ -20,7 +20,7 @@ class FileForecast(BaseModel):
 
     tag: str
     loss_percent: float
-    target_weight_g: float
+    target_weight_g: float | None
     status: Literal["drying", "ready", "stalled"]
     ready: Ready
     doubts: list[str]

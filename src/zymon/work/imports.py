@@ -78,7 +78,7 @@ def _preview_out(token: str, staged: Staged, read: Read, plan: store.Plan) -> s.
             s.FileForecast(
                 tag=f.tag,
                 loss_percent=round(f.loss_percent, 1),
-                target_weight_g=round(f.target_weight_g, 1),
+                target_weight_g=None if f.target_weight_g is None else round(f.target_weight_g, 1),
                 status=f.status,
                 ready=ready_out(f),
                 doubts=[f"{d.gross_g:g} g: {sentence(d.reason)}" for d in f.doubts],

@@ -2649,6 +2649,16 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcidOut
+         * @description How far the sugar can sour the goods. `instead`: said where no pH can be so low; `notes`: taken as usual.
+         */
+        AcidOut: {
+            figure: components["schemas"]["FigureOut"];
+            instead: components["schemas"]["SaidOut"] | null;
+            /** Notes */
+            notes: components["schemas"]["SaidOut"][];
+        };
+        /**
          * ActionOut
          * @description How a line is done in place: what is noted, in which of several ways, for which pieces or which batch.
          */
@@ -3376,7 +3386,7 @@ export interface components {
          * @description What follows from a sheet.
          */
         ConsequencesOut: {
-            acid: components["schemas"]["FigureOut"] | null;
+            acid: components["schemas"]["AcidOut"] | null;
             /** Casing Mm */
             casing_mm: number | null;
             /** Cautions */
@@ -3408,7 +3418,7 @@ export interface components {
              * Field
              * @enum {string}
              */
-            field: "hung_at" | "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm" | "casing";
+            field: "hung_at" | "start_weight_g" | "tare_g" | "target_loss_percent" | "diameter_mm" | "thickness_mm" | "length_mm" | "casing" | "done_by" | "done_days" | "skin" | "bone";
             /** Reason */
             reason: string;
             /**
@@ -3419,7 +3429,7 @@ export interface components {
             /** Uid */
             uid: string;
             /** Value */
-            value: number | ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | string | null;
+            value: number | ("natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none") | ("weight" | "feel" | "days") | ("yes" | "no") | string | null;
         };
         /**
          * CorrectionOut
@@ -3765,7 +3775,7 @@ export interface components {
             ready: components["schemas"]["Ready"] | null;
             says: components["schemas"]["SaidOut"] | null;
             /** State */
-            state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled") | null;
+            state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt") | null;
             /** Tag */
             tag: string;
             /** Uid */
@@ -4056,7 +4066,7 @@ export interface components {
             /** Tag */
             tag: string;
             /** Target Weight G */
-            target_weight_g: number;
+            target_weight_g: number | null;
         };
         /**
          * FormulationRow
@@ -5120,7 +5130,7 @@ export interface components {
             /** Diameter Mm */
             diameter_mm?: number | null;
             /** Gross G */
-            gross_g: number;
+            gross_g?: number | null;
             /** Length Mm */
             length_mm?: number | null;
             /**
@@ -5148,7 +5158,7 @@ export interface components {
             /** Tag */
             tag?: string | null;
             /** Target Loss Percent */
-            target_loss_percent: number;
+            target_loss_percent?: number | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
         };
@@ -5609,9 +5619,22 @@ export interface components {
          * @description A piece as it hangs in the room.
          */
         PieceCard: {
+            /** Aim Percent */
+            aim_percent: number;
             /** Batch */
             batch: string;
             days_left: components["schemas"]["DaysLeftOut"] | null;
+            /**
+             * Done By
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
+            /** Done Days */
+            done_days: number | null;
+            /** Feel From */
+            feel_from: string | null;
+            /** Feel To */
+            feel_to: string | null;
             /** Girth Now */
             girth_now: number;
             /** Girth Target */
@@ -5637,10 +5660,14 @@ export interface components {
             life: components["schemas"]["LifeOut"];
             /** Loss Percent */
             loss_percent: number;
+            /** Model Loss High Percent */
+            model_loss_high_percent: number;
+            /** Model Loss Low Percent */
+            model_loss_low_percent: number;
             /** Model Loss Percent */
             model_loss_percent: number;
             /** Model Weight G */
-            model_weight_g: number;
+            model_weight_g: number | null;
             /** Over At */
             over_at: string | null;
             /** Pace Percent Per Day */
@@ -5661,26 +5688,26 @@ export interface components {
              */
             shape: "cylinder" | "slab" | "irregular";
             /** Start Weight G */
-            start_weight_g: number;
+            start_weight_g: number | null;
             /**
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt";
             /** Tag */
             tag: string;
             /** Tag G */
-            tag_g: number;
+            tag_g: number | null;
             /** Tare G */
             tare_g: number;
             /** Target Loss Percent */
-            target_loss_percent: number;
+            target_loss_percent: number | null;
             /** Target Weight G */
-            target_weight_g: number;
+            target_weight_g: number | null;
             /** Wants */
             wants: ("too_fast" | "doubtful" | "weigh")[];
             /** Weight Now G */
-            weight_now_g: number;
+            weight_now_g: number | null;
             /** Width Mm */
             width_mm: number;
         };
@@ -5693,6 +5720,8 @@ export interface components {
             at?: string | null;
             /** Batch Code */
             batch_code: string;
+            /** Bone */
+            bone?: boolean | null;
             /** By */
             by: string;
             /**
@@ -5702,6 +5731,14 @@ export interface components {
             casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
             /** Diameter Mm */
             diameter_mm?: number | null;
+            /**
+             * Done By
+             * @default weight
+             * @enum {string}
+             */
+            done_by: "weight" | "feel" | "days";
+            /** Done Days */
+            done_days?: number | null;
             /** Fat Percent */
             fat_percent?: number | null;
             /** Hook */
@@ -5724,8 +5761,10 @@ export interface components {
              * @enum {string}
              */
             shape: "cylinder" | "slab" | "irregular";
+            /** Skin */
+            skin?: boolean | null;
             /** Start Weight G */
-            start_weight_g: number;
+            start_weight_g?: number | null;
             /**
              * Sure
              * @default false
@@ -5739,11 +5778,13 @@ export interface components {
              */
             tare_g: number;
             /** Target Loss Percent */
-            target_loss_percent: number;
+            target_loss_percent?: number | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
             /** Uid */
             uid: string;
+            /** Use */
+            use?: ("raw" | "cooked") | null;
         };
         /**
          * PieceOfBatch
@@ -5768,7 +5809,7 @@ export interface components {
             /** Salt Id */
             salt_id: number | null;
             /** Start G */
-            start_g: number;
+            start_g: number | null;
             /** Tag */
             tag: string;
             /** Tag G */
@@ -5788,6 +5829,8 @@ export interface components {
             assumed: components["schemas"]["SaidOut"][];
             /** Batch Id */
             batch_id: number;
+            /** Bone */
+            bone: boolean | null;
             card: components["schemas"]["PieceCard"];
             /**
              * Casing
@@ -5807,9 +5850,9 @@ export interface components {
             /** Diameter Mm */
             diameter_mm: number | null;
             /** Expected High G */
-            expected_high_g: number;
+            expected_high_g: number | null;
             /** Expected Low G */
-            expected_low_g: number;
+            expected_low_g: number | null;
             /** Fat Percent */
             fat_percent: number | null;
             /** Hangings */
@@ -5827,10 +5870,12 @@ export interface components {
             /** Place Id */
             place_id: number;
             /** Reaches */
-            reaches: number;
+            reaches: number | null;
             /** Salt Percent */
             salt_percent: number | null;
             setpoint: components["schemas"]["Setpoint"] | null;
+            /** Skin */
+            skin: boolean | null;
             /** States */
             states: components["schemas"]["StateOut"][];
             /** Thickness Mm */
@@ -6525,7 +6570,7 @@ export interface components {
             /** Tag */
             tag: string;
             /** Tag G */
-            tag_g: number;
+            tag_g: number | null;
             /** Tare G */
             tare_g: number;
             /** Why */
@@ -6827,7 +6872,7 @@ export interface components {
             /** Gross G */
             gross_g: number;
             /** Loss Percent */
-            loss_percent: number;
+            loss_percent: number | null;
         };
         /**
          * SchoolOut
@@ -7631,15 +7676,19 @@ export interface components {
         TagPreview: {
             /** Assumed */
             assumed: components["schemas"]["SaidOut"][];
+            /** Feel From */
+            feel_from: string | null;
+            /** Feel To */
+            feel_to: string | null;
             /** Net Start G */
-            net_start_g: number;
+            net_start_g: number | null;
             /** Reaches */
-            reaches: number;
+            reaches: number | null;
             ready: components["schemas"]["Ready"];
             /** Tag G */
-            tag_g: number;
+            tag_g: number | null;
             /** Target Weight G */
-            target_weight_g: number;
+            target_weight_g: number | null;
             /** Weeks */
             weeks: number | null;
         };
@@ -7764,7 +7813,7 @@ export interface components {
              */
             coat_g: number;
             /** Gross G */
-            gross_g: number;
+            gross_g?: number | null;
             /** Length Mm */
             length_mm?: number | null;
             /**
@@ -7788,7 +7837,7 @@ export interface components {
              */
             sure: boolean;
             /** Target Loss Percent */
-            target_loss_percent: number;
+            target_loss_percent?: number | null;
             /** Uid */
             uid: string;
         };
@@ -7811,7 +7860,7 @@ export interface components {
             /** Tag */
             tag: string;
             /** Target Gross G */
-            target_gross_g: number;
+            target_gross_g: number | null;
         };
         /**
          * TodayOut
@@ -8055,7 +8104,7 @@ export interface components {
             /** Fat Percent */
             fat_percent: number | null;
             /** Gross G */
-            gross_g: number;
+            gross_g: number | null;
             /**
              * Kind
              * @enum {string}
@@ -8077,9 +8126,9 @@ export interface components {
             /** Tare G */
             tare_g: number;
             /** Target Gross G */
-            target_gross_g: number;
+            target_gross_g: number | null;
             /** Target Loss Percent */
-            target_loss_percent: number;
+            target_loss_percent: number | null;
             /** Thickness Mm */
             thickness_mm: number | null;
         };
@@ -8410,7 +8459,7 @@ export interface components {
             /** Gross G */
             gross_g: number;
             /** Loss Percent */
-            loss_percent: number;
+            loss_percent: number | null;
             /**
              * Made
              * @default []
@@ -8423,7 +8472,7 @@ export interface components {
             /** Tag */
             tag: string;
             /** Tag G */
-            tag_g: number;
+            tag_g: number | null;
         };
         /**
          * WeighingIn
@@ -8472,7 +8521,7 @@ export interface components {
             /** Kept */
             kept: boolean;
             /** Loss Percent */
-            loss_percent: number;
+            loss_percent: number | null;
             /** Struck At */
             struck_at: string | null;
             /** Struck By */
@@ -8556,11 +8605,11 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt";
             /** Tag G */
-            tag_g: number;
+            tag_g: number | null;
             /** Target Weight G */
-            target_weight_g: number;
+            target_weight_g: number | null;
         };
         /**
          * WhatIn

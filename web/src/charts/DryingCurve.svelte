@@ -28,9 +28,9 @@
   const x = $derived(scaleUtc([new Date(card.hung_at), end], [left, width - right]));
   const most = $derived(
     Math.max(
-      card.target_loss_percent * 1.14,
+      card.aim_percent * (card.target_loss_percent === null ? 1.3 : 1.14),
       card.loss_percent * 1.08,
-      ...piece.weighings.filter((w) => !w.struck_at && !w.doubt).map((w) => w.loss_percent),
+      ...piece.weighings.filter((w) => !w.struck_at && !w.doubt).map((w) => w.loss_percent ?? 0),
     ),
   );
   const y = $derived(scaleLinear([0, most], [top, plotBottom]));
@@ -54,7 +54,7 @@
   ).curve(curveMonotoneX);
   const past = $derived(points.filter((d) => d.t.getTime() <= now));
   const ticks = $derived(x.ticks(Math.max(2, Math.min(5, Math.floor(width / 90)))));
-  const targetY = $derived(y(card.target_loss_percent));
+  const targetY = $derived(card.target_loss_percent === null ? null : y(card.target_loss_percent));
 
   // climate, two thin lines in their own narrow strip
   const air = $derived(
@@ -119,7 +119,7 @@
     {width}
     {height}
     role="img"
-    aria-label={`${card.tag}: ${percent(card.loss_percent)} of ${percent(card.target_loss_percent, 0)}`}
+    aria-label={`${card.tag}: ${percent(card.loss_percent)}${card.target_loss_percent === null ? '' : ` ${words.piece.of} ${percent(card.target_loss_percent, 0)}`}`}
     onpointermove={move}
     onpointerleave={() => (hover = null)}
   >
@@ -143,15 +143,17 @@
       <path d={mid(points) ?? ''} class="expected moves" />
       <path d={mid(past) ?? ''} class="been moves" />
     </g>
-    <path
-      d={`M${left} ${targetY}q${(width - left) / 2} 3 ${width - left - right} 0`}
-      fill="none"
-      stroke="var(--color-secondary)"
-      stroke-width="1.4"
-    />
-    <text x={left + 4} y={targetY + 14} class="target"
-      >{words.piece.target} {percent(card.target_loss_percent, 0)} · {grams(card.target_weight_g)}</text
-    >
+    {#if targetY !== null && card.target_loss_percent !== null}<path
+        d={`M${left} ${targetY}q${(width - left) / 2} 3 ${width - left - right} 0`}
+        fill="none"
+        stroke="var(--color-secondary)"
+        stroke-width="1.4"
+      />
+      <text x={left + 4} y={targetY + 14} class="target"
+        >{words.piece.target}
+        {percent(card.target_loss_percent, 0)}{#if card.target_weight_g !== null}
+          · {grams(card.target_weight_g)}{/if}</text
+      >{/if}
     <line
       x1={x(now)}
       x2={x(now)}
@@ -160,9 +162,9 @@
       stroke="var(--color-base-content)"
       stroke-dasharray="1.5 3"
     />
-    {#each piece.weighings as w (w.id)}
+    {#each piece.weighings.filter((one) => one.loss_percent !== null) as w (w.id)}
       {@const px = x(new Date(w.at))}
-      {@const py = Math.min(Math.max(y(w.loss_percent), top), plotBottom - 2)}
+      {@const py = Math.min(Math.max(y(w.loss_percent ?? 0), top), plotBottom - 2)}
       {#if w.struck_at || w.doubt}
         <path
           d={`M${px - 4} ${py - 4}l8 8m0-8l-8 8`}

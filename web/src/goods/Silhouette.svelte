@@ -14,7 +14,7 @@
       | 'girth_now'
       | 'girth_target'
       | 'loss_percent'
-      | 'target_loss_percent'
+      | 'aim_percent'
     >;
     pxPerMm: number;
     stringMm?: number;
@@ -26,7 +26,7 @@
   const start = $derived(outline(figure, piece.length_mm, piece.width_mm, 1));
   const now = $derived(outline(figure, piece.length_mm, piece.width_mm, piece.girth_now));
   const target = $derived(outline(figure, piece.length_mm, piece.width_mm, piece.girth_target));
-  const done = $derived(Math.min(100, Math.max(0, (100 * piece.loss_percent) / piece.target_loss_percent)));
+  const done = $derived(Math.min(100, Math.max(0, (100 * piece.loss_percent) / piece.aim_percent)));
   const pad = $derived(3 / pxPerMm);
   const half = $derived(box.width / 2 + pad);
   const height = $derived(box.height + stringMm + pad * 2);

@@ -10,7 +10,7 @@
   }
   let { state, wants, size = 18 }: Props = $props();
   const mark = $derived(
-    state === 'over' || state === 'ready' || state === 'likely' || state === 'stalled'
+    state !== 'drying' && state !== 'soon'
       ? state
       : wants.includes('too_fast')
         ? 'too_fast'
@@ -49,6 +49,19 @@
         stroke="var(--color-info)"
         stroke-width="2.2"
         stroke-dasharray="2.6 1.6"
+      />
+    {:else if mark === 'feel' || mark === 'felt'}
+      <path
+        d="M2 12c0-5 3-9 8-9s8 4 8 9c0 3-3 6-8 6s-8-3-8-6z"
+        fill={mark === 'felt' ? 'var(--color-info)' : 'var(--paper)'}
+        stroke="var(--color-info)"
+        stroke-width="2.2"
+      />
+      <path
+        d="M6.5 10.5c1.6-2 5.4-2 7 0M7.8 13.6c1.2-1.2 3.2-1.2 4.4 0"
+        fill="none"
+        stroke={mark === 'felt' ? 'var(--color-info-content)' : 'var(--color-info)'}
+        stroke-width="1.8"
       />
     {:else if mark === 'ready'}
       <rect x="1" y="1" width="18" height="18" rx="2" fill="var(--color-success)" />

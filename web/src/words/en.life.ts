@@ -35,7 +35,8 @@ export const life = {
   since: (what: string, day: string, place: string | null, by: string) =>
     `${what} since ${day}${place ? `, ${place}` : ''}${by ? ` (${by})` : ''}`,
   span: (from: string, to: string) => `${from} – ${to}`,
-  stands: (weight: string, loss: string, day: string) => `Came down with ${weight}, ${loss} lost, ${day}.`,
+  stands: (weight: string, loss: string | null, day: string) =>
+    `Came down with ${weight}${loss === null ? '' : `, ${loss} lost`}, ${day}.`,
   standsUnweighed: 'It was not weighed when it came down, nor before.',
   still: 'Its figures stand as they were then; nothing of it moves any more.',
   takeDown: {
@@ -75,13 +76,14 @@ export const life = {
     before: 'weight before, g',
     after: 'weight after, g',
     go: 'Note the slice',
-    done: (tag: string, tag_g: string) => `${tag}: slice noted; its tag now reads ${tag_g}`,
+    done: (tag: string, tag_g: string | null) =>
+      tag_g === null ? `${tag}: slice noted` : `${tag}: slice noted; its tag now reads ${tag_g}`,
     row: (before: string, after: string) => `slice off: ${before} → ${after}`,
     hint: 'Start and target shrink with it, so that the loss stays true. The tag wants its new weight.',
   },
   scale: {
-    says: (weight: string, loss: string, target: string, day: string) =>
-      `${weight} on the scale ${day}: ${loss} of ${target}`,
+    says: (weight: string, loss: string, target: string | null, day: string) =>
+      `${weight} on the scale ${day}: ${target === null ? `${loss} lost` : `${loss} of ${target}`}`,
     doubted: (weight: string, day: string) =>
       `${weight} on the scale ${day}, in doubt: it does not count yet`,
     never: 'Never weighed',
@@ -99,6 +101,7 @@ export const life = {
   },
   assumed: {
     title: 'Not given',
+    more: (n: number) => `and ${n} more`,
     reaches: (percent: string) => `${percent} of the likely futures get there; the dates are theirs`,
     outside: 'Outside of what the dates were tried on: take them as a guess',
   },

@@ -1,5 +1,6 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
+import { done } from './en.done';
 import { hook } from './en.hook';
 import { ledger } from './en.ledger';
 import { life, when } from './en.life';
@@ -12,6 +13,7 @@ import { plural } from './plural';
 
 export const words = {
   bench,
+  done,
   ledger,
   salt,
   round,
@@ -81,7 +83,7 @@ export const words = {
     ofBatch: (batch: string) => `batch ${batch}`,
     airTag: (air: number) => `×${air.toFixed(2)}`,
     airUnknown: 'not seen',
-    tags: { ready: 'ready', over: 'past', stalled: 'never', likely: 'weigh' },
+    tags: { ready: 'ready', over: 'past', stalled: 'never', likely: 'weigh', ...done.tagWords },
     progressTag: (loss: number, target: number) => `${loss.toFixed(0)} of ${target.toFixed(0)}`,
     lostOf: (loss: number, target: number) => `${loss.toFixed(0)} % lost of ${target.toFixed(0)}`,
     list: 'list',
@@ -107,6 +109,8 @@ export const words = {
     emptyHang: 'Hang the first piece',
     emptyImport: 'Bring in a log or a hang file',
     noClimate: 'No climate is logged here. Dates rest on the set point until you bring in a log.',
+    noAirAtAll:
+      'No climate is logged here and none is set. Dates rest on what is usual in such a place; type what a thermometer shows, or bring in a log.',
     hanging: 'hanging here',
     hand: 'What wants a hand',
     nothingWants: 'Nothing wants a hand here.',
@@ -118,6 +122,7 @@ export const words = {
       too_fast: 'Drying too fast',
       doubtful: 'A weight in doubt',
       stalled: 'Will not get there in this air',
+      ...done.hands,
       weigh: 'Worth weighing: it would narrow the date most',
     },
     pick: 'Pick a piece for its curve and its weights.',
@@ -128,6 +133,7 @@ export const words = {
       ready: 'ready',
       over: 'past its target',
       stalled: 'will not get there',
+      ...done.states,
     },
     wants: { too_fast: 'drying too fast', doubtful: 'a weight is in doubt', weigh: 'worth weighing' },
     unknown: '?',
@@ -197,6 +203,7 @@ export const words = {
     correct: 'Correct',
     why: 'Why was it wrong?',
     fields: {
+      ...done.fields,
       hung_at: 'hung',
       start_weight_g: 'start weight, g',
       tare_g: 'tare, g',

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ..drying.inside import Firmness, feels
+from ..drying.feel import Firmness, feels
 from ..errors import OutOfRangeError
 from ..formulation import BUFFER_MMOL_PER_KG_PER_PH, acid_ceiling, cost_per_kg, pieces_from
 from ..limits import Goods, LimitProfile, over_limit
@@ -19,11 +19,14 @@ from ..water import (
     meat_water_activity,
 )
 from .families import Warm
-from .sheet import Sheet, Worked, sugar_percent
+from .sheet import Sheet, Worked
+from .sugars import dextrose_percent, not_dextrose
 
 Standing = Literal["pass", "caution", "fail"]
 
 WATER_IN_WINE = 0.87
+LOWEST_POSSIBLE_PH = 4.3  # no culture sours meat below it: its acid stops it; usual practice
+MOST_SUGAR_PER_KG = 100.0  # g; beyond it the sum is of no use
 START_PH = 5.8
 LITTLE_PROTECTION_MG_PER_KG = 100.0
 SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5
@@ -58,6 +61,15 @@ class Figure:
     formula: Said
     inputs: Said
     source: Said
+
+
+@dataclass(frozen=True)
+class AcidBound:
+    """How far the sugar can sour the goods. `instead`: said where no pH can be so low; `notes`: taken as usual."""
+
+    figure: Figure
+    instead: Said | None
+    notes: tuple[Said, ...]
 
 
 @dataclass(frozen=True)
@@ -100,7 +112,7 @@ class Consequences:
     salt: Gauge
     nitrite: Gauge
     nitrate: Gauge
-    acid: Figure | None
+    acid: AcidBound | None
     outlooks: tuple[Outlook, ...]
     casing_mm: float | None
     pieces: int
@@ -120,7 +132,7 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
         return None
     salt, nitrite, nitrate = _gauges(sheet, worked, plan.goods, profile)
     acid = _acid(sheet, worked) if plan.goods == "minced" else None
-    end_ph = max(acid.value, 4.9) if acid is not None and plan.warm == "culture" else None
+    end_ph = max(acid.figure.value, 4.9) if acid is not None and plan.warm == "culture" else None
     losses = sorted({*LOSSES, plan.target_loss_percent})
     outlooks = [o for o in (_outlook(sheet, worked, loss, end_ph) for loss in losses) if o is not None]
     pieces = pieces_from(worked.total_g, plan.piece_g)
@@ -213,14 +225,15 @@ def _ingoing(
     return Gauge(figure, limit, standing, said(says))
 
 
-def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
-    per_kg = 10 * sugar_percent(worked, sheet)
-    if not 0 < per_kg <= 100:
+def _acid(sheet: Sheet, worked: Worked) -> AcidBound | None:
+    per_kg = 10 * dextrose_percent(sheet.lines, worked.grams, worked.meat_g)
+    if not per_kg > 0:
         return None
-    made = acid_ceiling(per_kg, START_PH)
-    return Figure(
+    made = acid_ceiling(min(per_kg, MOST_SUGAR_PER_KG), START_PH)
+    possible = made.end_ph_if_all_used >= LOWEST_POSSIBLE_PH
+    figure = Figure(
         "acid",
-        made.end_ph_if_all_used,
+        made.end_ph_if_all_used if possible else LOWEST_POSSIBLE_PH,
         said("unit.lowest_ph"),
         said("formula.acid"),
         said(
@@ -232,12 +245,19 @@ def _acid(sheet: Sheet, worked: Worked) -> Figure | None:
         ),
         said("source.acid"),
     )
+    return AcidBound(
+        figure,
+        instead=None if possible else said("bench.more_sugar_than_acid", ph=LOWEST_POSSIBLE_PH),
+        notes=tuple(
+            said("bench.sugar_counts", name=one.name, worth=one.dextrose_g_per_g) for one in not_dextrose(sheet.lines)
+        ),
+    )
 
 
 def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | None) -> Outlook | None:
     """The goods after a loss of water, per 100 g of the bowl; None where there is not so much water."""
     share = 100 / worked.total_g
-    grams = {line.key: line.grams for line in worked.lines}
+    grams = worked.grams
     lean = worked.meat_g * (1 - worked.fat_percent / 100) * share
     wine = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "wine") * share
     water = WATER_IN_LEAN * lean + WATER_IN_WINE * wine - loss_percent
@@ -261,7 +281,7 @@ def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | 
 
 def _cost(sheet: Sheet, worked: Worked) -> float | None:
     """What went in, at its prices; None while no price is given."""
-    grams = {line.key: line.grams for line in worked.lines}
+    grams = worked.grams
     priced = [
         (part.bought_g or part.weight_g, part.price_per_kg)
         for i, part in enumerate(sheet.parts)

@@ -113,18 +113,16 @@ class Worked:
     other_salt_g: float = 0.0  # common salt in the lines
 
     @property
+    def grams(self) -> dict[str, float]:
+        """What each line weighs [g], by its key."""
+        return {line.key: line.grams for line in self.lines}
+
+    @property
     def sodium_chloride_percent(self) -> float:
         """Sodium chloride of all lines [% of the meat]; 0 while meat, salt or curing salt are in trouble."""
         if self.formulation is None:
             return 0.0
         return self.formulation.sodium_chloride_percent_of_meat + 100 * self.other_salt_g / self.meat_g
-
-
-def sugar_percent(worked: Worked, sheet: Sheet) -> float:
-    """Sugar of all lines [% of the meat], in whatever way they were given. Parameters: worked, of the same sheet."""
-    grams = {line.key: line.grams for line in worked.lines}
-    sugar_g = sum(grams.get(f"line-{i}", 0.0) for i, line in enumerate(sheet.lines) if line.role == "sugar")
-    return 100 * sugar_g / worked.meat_g if worked.meat_g > 0 else 0.0
 
 
 class _Faults:

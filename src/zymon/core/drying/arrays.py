@@ -9,7 +9,7 @@ import numpy.typing as npt
 from ..constants import MEAT_DENSITY_KG_M3, SECONDS_PER_DAY
 from ..water import SORPTION_EXPONENT, sorption_x
 from .climate import Air, rates
-from .geometry import body_of
+from .geometry import body_of, one_faced
 from .history import Piece
 from .learn import Tree
 from .priors import WATER_IN_LEAN, WORKSHOP_SD, piece_prior
@@ -64,7 +64,9 @@ class Arrays:
             for p, b in zip(ps, body, strict=True)
         ]
         self.mean = np.array([q.mean for q in prior])
-        self.half_thickness = np.array([b.half_thickness_m for b in body])
+        self.half_thickness = np.array(
+            [b.half_thickness_m * one_faced(p.shape, p.skin) for p, b in zip(ps, body, strict=True)]
+        )
         self.curvature = np.array([b.curvature for b in body])
         self.size_sd = np.array([b.size_sd for b in body])
         fat = np.array([q.fat_fraction for q in prior])
@@ -81,7 +83,7 @@ class Arrays:
             batch_of,
         )
         self.hung = np.array([p.hung_at_s for p in ps])
-        self.target = np.array([p.target_loss_percent for p in ps]) / 100
+        self.target = np.array([p.aim_percent for p in ps]) / 100
         self.span_s = np.zeros(0)  # until the grid is set there is none
         self._weighings()
         self._grid()
@@ -90,7 +92,8 @@ class Arrays:
 
     def _weighings(self) -> None:
         """Weighings up to now, padded to the longest row: time, loss, sd, mask, each (w, n)."""
-        used = [[w for w in p.weighings if w.at_s <= self.now_s] for p in self.pieces]
+        # of what it lost nothing is known where its start was not weighed
+        used = [[w for w in p.weighings if w.at_s <= self.now_s and p.start_weight_g is not None] for p in self.pieces]
         rows = max((len(u) for u in used), default=0)
         n = len(self.pieces)
         self.used = used
@@ -99,7 +102,7 @@ class Arrays:
         self.w_sure = np.zeros((rows, n), dtype=bool)  # a second reading agrees: it counts fully
         # a scale that suits the piece
         self.w_sd_new = np.array(
-            [np.hypot(MODEL_SD, max(1.0, p.start_weight_g / 500) / p.net_start_g) for p in self.pieces]
+            [np.hypot(MODEL_SD, max(1.0, (p.net_start_g + p.tare_g) / 500) / p.net_start_g) for p in self.pieces]
         )
         for i, (p, us) in enumerate(zip(self.pieces, used, strict=True)):
             for j, w in enumerate(us):
@@ -142,12 +145,14 @@ class Arrays:
         """How believable draws (s, n, 5) are, given that makers set targets which a piece of its kind can reach.
 
         Judged by the plateau in the usual air of the kind, not in this place's air: the target tells of the piece,
-        and drier air must never make slow pieces more believable.
+        and drier air must never make slow pieces more believable. A target that nobody set tells nothing.
         """
         rh = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL)[1] for p in self.pieces]) / 100
         bound_x = self.sorption * (rh / (1 - rh)) ** (1 / SORPTION_EXPONENT)
         spare = theta[..., 2] - bound_x * self.dry_matter - self.target
-        return np.asarray(UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH)))
+        told = np.array([p.target_loss_percent is not None for p in self.pieces])
+        share = UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH))
+        return np.asarray(np.where(told, share, 1.0))
 
     def _gentle_loss(self) -> Array:
         """Loss (m+1, n) of each piece by its prior in the gentle air that its kind is known to take well."""

@@ -14,11 +14,11 @@ import numpy as np
 import numpy.typing as npt
 
 from ..constants import SECONDS_PER_DAY
-from ..pieces import target_weight
 from .arrays import HORIZON_DAYS, Arrays, Future, crossing
 from .climate import expected_air
 from .doubt import Doubt, name_doubts
 from .draws import even_normals
+from .feel import how_believable, rim_and_core
 from .fit import fit
 from .history import History, Piece
 from .hooks import learn_hooks, worth_using
@@ -36,17 +36,25 @@ SURE_READY = 0.6  # share of futures past the target before a piece is called re
 
 @dataclass(frozen=True)
 class PieceForecast:
-    """The answer for one piece. Times in the History's seconds; curve of losses as shares of the net start weight."""
+    """The answer for one piece. Times in the History's seconds; curve of losses as shares of the net start weight.
+
+    Of a piece that the scale cannot call done there is no weight, date or chance of a target, and nothing is "ready".
+    """
 
     tag: str
     loss_percent: float
-    target_weight_g: float
+    loss_p10_percent: float
+    loss_p90_percent: float
+    target_weight_g: float | None
     rate_percent_per_day: float
+    rate_p10_percent_per_day: float
+    rate_p90_percent_per_day: float
     ready_p10_s: float | None
     ready_p50_s: float | None
     ready_p90_s: float | None
+    usual_s: tuple[float, float, float] | None  # when it has likely lost what is usual, of a piece without such dates
     status: Status
-    reaches: float  # share of the futures that get to the target within the horizon; the dates are theirs
+    reaches: float | None  # share of the futures that get to the target within the horizon; the dates are theirs
     safe_percent_per_day: float
     gentle_days: float  # that gentle air takes to this loss
     ring_risk: float
@@ -103,12 +111,30 @@ class Fitted:
         batches, n = len(c.tree.batch_cov), len(c.pieces)
         noise_of = np.concatenate([of_workshop, of_batch.repeat(batches, axis=1), of_piece.repeat(n, axis=1)], axis=1)
         self.sampled = c.mean + c.tree.draw(self.information, self.vector, noise_of)
+        self.weight = c.reachable(self.sampled)  # how believable each draw is, (draws, n)
+        self._felt()
         self.ahead = noise[:, -3:] * (air.sd_c, air.sd_rh_percent, DRIFT_SD)
 
     @cached_property
     def forecasts(self) -> tuple[PieceForecast, ...]:
         """One forecast per piece, in order."""
-        return _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good)
+        return _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good, self.weight)
+
+    def _felt(self) -> None:
+        """What fingers said of a piece makes some of its draws more believable than others, and moves its middle."""
+        for i, piece in enumerate(self.arrays.pieces):
+            feel = next((f for f in reversed(piece.feels) if piece.hung_at_s < f.at_s <= self.arrays.now_s), None)
+            if feel is None:
+                continue
+            alone = self.changed([i], Change())
+            run = alone.run(self.sampled[:, i : i + 1], keep=True)
+            assert run.profiles is not None
+            time_s = alone.time_s[:, 0]
+            j = int(np.clip(np.searchsorted(time_s, feel.at_s - piece.hung_at_s), 1, len(time_s) - 1))
+            rim, core = rim_and_core(run.profiles[j])
+            believed = how_believable(feel.rim, rim) * how_believable(feel.core, core)
+            self.weight[:, i] *= believed
+            self.theta[i] += believed @ (self.sampled[:, i] - self.sampled[:, i].mean(axis=0)) / believed.sum()
 
     def air_at(self, hook: str) -> float:
         """How much air a hook gives against the usual of the place [-]. Parameters: hook, its name."""
@@ -125,7 +151,7 @@ class Fitted:
         """The same of several pieces at once. Parameters: pick, their indices in the history; change."""
         some = self.changed(pick, change)
         # how believable a draw is was told by the target the maker set, not by the one asked about
-        weight = self.arrays.reachable(self.sampled)[:, pick]
+        weight = self.weight[:, pick]
         future = replace(self._future(some), ln_draught=float(np.log(change.air)))
         return _forecasts(some, self.sampled[:, pick], future, self.good[:, pick], weight)
 
@@ -168,21 +194,28 @@ def forecast(history: History, draws: int = DRAWS) -> tuple[PieceForecast, ...]:
     return Fitted(history, draws).forecasts if history.pieces else ()
 
 
-def _forecasts(
-    c: Arrays, sampled: Array, future: Future, good: Array, weight: Array | None = None
-) -> tuple[PieceForecast, ...]:
+def _forecasts(c: Arrays, sampled: Array, future: Future, good: Array, weight: Array) -> tuple[PieceForecast, ...]:
     draws, n = sampled.shape[:2]
     loss = c.run(sampled, future).loss.reshape(-1, draws, n)
     cross = crossing(np.repeat(c.time_s[:, None], draws, axis=1), loss, c.target)
-    weight = c.reachable(sampled) if weight is None else weight
     within = cross <= horizon_s(c)
     dates = weighted_quantiles(cross, np.where(within, weight, NEXT_TO_NOTHING * weight))
     curve = weighted_quantiles(loss, np.broadcast_to(weight, loss.shape))
     reaches = (weight * within).sum(axis=0) / weight.sum(axis=0)
+    pace = _pace_now(c, loss, weight)
     return tuple(
-        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], float(reaches[i]), curve[:, :, i], good[:, i])
+        _answer(c, i, cross[:, i], weight[:, i], dates[:, i], float(reaches[i]), curve[:, :, i], pace[:, i], good[:, i])
         for i in range(n)
     )
+
+
+def _pace_now(c: Arrays, loss: Array, weight: Array) -> Array:
+    """10 and 90 % of the pace over the step of the grid that begins now [share/s], shape (2, n)."""
+    column = np.arange(len(c.pieces))
+    step = np.clip((c.time_s < np.maximum(c.now_s - c.hung, 0.0)).sum(axis=0), 0, len(c.time_s) - 2)
+    moved = loss[step + 1, :, column] - loss[step, :, column]  # (n, draws)
+    pace = moved.T / (c.time_s[step + 1, column] - c.time_s[step, column])
+    return weighted_quantiles(pace, weight)[[0, 2]]
 
 
 def horizon_s(c: Arrays) -> Array:
@@ -216,7 +249,15 @@ def weighted_quantiles(values: Array, weight: Array) -> Array:
 
 
 def _answer(
-    c: Arrays, i: int, cross: Array, weight: Array, quantiles: Array, reaches: float, curve: Array, good: Array
+    c: Arrays,
+    i: int,
+    cross: Array,
+    weight: Array,
+    quantiles: Array,
+    reaches: float,
+    curve: Array,
+    pace: Array,
+    good: Array,
 ) -> PieceForecast:
     piece: Piece = c.pieces[i]
     time_s = c.time_s[:, i]
@@ -228,10 +269,13 @@ def _answer(
     rate = float(np.interp(elapsed + day / 2, time_s, mid) - np.interp(max(elapsed - day / 2, 0.0), time_s, mid))
     rate /= 1.0 if elapsed >= day / 2 else (elapsed + day / 2) / day
     ready = bool(weight[cross <= elapsed].sum() >= SURE_READY * weight.sum()) and loss_now >= c.target[i]
+    ready = ready and piece.by_weight
     dates: tuple[float | None, float | None, float | None]
     status: Status
     if ready:
         status, dates = "ready", (min(p10, elapsed), min(p50, elapsed), min(p90, elapsed))
+    elif not piece.by_weight:
+        status, dates = "drying", (None, None, None)
     elif reaches < LIKELY_REACHED:
         status, dates = "stalled", (None, None, None)
     else:
@@ -246,13 +290,18 @@ def _answer(
     return PieceForecast(
         tag=piece.tag,
         loss_percent=100 * loss_now,
-        target_weight_g=target_weight(piece.start_weight_g, piece.tare_g, piece.target_loss_percent).target_gross_g,
+        loss_p10_percent=100 * float(np.interp(elapsed, time_s, low)),
+        loss_p90_percent=100 * float(np.interp(elapsed, time_s, high)),
+        target_weight_g=piece.target_gross_g,
         rate_percent_per_day=100 * max(rate, 0.0),
+        rate_p10_percent_per_day=100 * day * max(float(pace[0]), 0.0),
+        rate_p90_percent_per_day=100 * day * max(float(pace[1]), 0.0),
         ready_p10_s=p10_s,
         ready_p50_s=p50_s,
         ready_p90_s=p90_s,
+        usual_s=None if piece.by_weight or reaches < LIKELY_REACHED else (hung + p10, hung + p50, hung + p90),
         status=status,
-        reaches=1.0 if ready else reaches,
+        reaches=None if not piece.by_weight else 1.0 if ready else reaches,
         safe_percent_per_day=safe_percent,
         gentle_days=gentle_days,
         ring_risk=ring_risk,

@@ -35,6 +35,17 @@ _FROM_WEIGHT_MM: dict[str, float] = {
     "ham": 82.0,
     "coated": 66.0,
 }
+# What a piece weighs of which nobody measured anything, by kind [g]; estimates
+_USUAL_G: dict[str, float] = {
+    "salame": 900.0,
+    "whole_muscle": 1800.0,
+    "thin_sausage": 150.0,
+    "belly": 1500.0,
+    "breast": 400.0,
+    "ham": 7000.0,
+    "coated": 1500.0,
+}
+SKIN_ON_SLAB, SKIN_ON_OTHER = 1.8, 1.25  # a piece with skin dries as one so much thicker, from one face; estimates
 SIZE_SD_MEASURED = 0.05
 _SIZE_SD_PARTLY = 0.12
 _SIZE_SD_UNKNOWN = 0.18
@@ -80,3 +91,36 @@ def body_of(
     if shape == "cylinder":
         return Body(across / 2000, 1.0 + min(0.6, 0.5 * across / max(length, across)), sd)
     return Body(across / 2000, 1.3, sd)
+
+
+def usual_weight_g(
+    kind: Kind, shape: Shape, diameter_mm: float | None, thickness_mm: float | None, length_mm: float | None
+) -> float:
+    """What a piece weighs that nobody weighed, from its measures as far as they go, else as usual for its kind [g].
+
+    Parameters: kind, shape [-]; diameter_mm, thickness_mm, length_mm [mm] or None.
+
+    >>> round(usual_weight_g("salame", "cylinder", 58, None, 300))
+    832
+    """
+    across = thickness_mm if shape == "slab" and thickness_mm else diameter_mm or thickness_mm
+    if across is None:
+        return _USUAL_G[kind]
+    usual_across: float = _FROM_WEIGHT_MM[kind] * (_USUAL_G[kind] / 1000) ** (1 / 3)
+    if shape == "slab":  # a thicker slab need not be a longer one
+        return _USUAL_G[kind] * across / usual_across
+    if length_mm is None:
+        return _USUAL_G[kind] * (across / usual_across) ** 3
+    fill = 1.0 if shape == "cylinder" else 0.8
+    return math.pi * across**2 / 4 * length_mm * fill * MEAT_DENSITY_KG_M3 / 1e6
+
+
+def one_faced(shape: Shape, skin: bool | None) -> float:
+    """How many times thicker a piece dries for the skin on one of its faces [-]. Parameters: shape; skin.
+
+    >>> one_faced("slab", False), one_faced("slab", True)
+    (1.0, 1.8)
+    """
+    if not skin:
+        return 1.0
+    return SKIN_ON_SLAB if shape == "slab" else SKIN_ON_OTHER

@@ -6,11 +6,12 @@ from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from ..errors import OutOfRangeError, require
-from ..pieces import target_weight
+from ..pieces import MAX_TARGET_LOSS_PERCENT, net_weight, target_weight
 from ..say import Said, said
 from ..water import TYPICAL_SALT_PERCENT
 from .climate import Log
-from .geometry import Kind, Shape, body_of
+from .feel import Feel
+from .geometry import Kind, Shape, body_of, usual_weight_g
 from .priors import KINDS as GOODS
 from .surroundings import FROST_C, Surroundings
 
@@ -50,7 +51,11 @@ class Stay:
 
 @dataclass(frozen=True)
 class Piece:
-    """A hanging piece as declared, with its weighings. Raises OutOfRangeError for measures no piece can have."""
+    """A hanging piece as declared, with its weighings. Raises OutOfRangeError for measures no piece can have.
+
+    A piece that nobody weighed has no start weight, one that is done by days or feel no target: what is worked out of
+    such a piece are shares, and no date of a target.
+    """
 
     tag: str
     batch: str
@@ -62,20 +67,27 @@ class Piece:
     diameter_mm: float | None
     thickness_mm: float | None
     length_mm: float | None
-    start_weight_g: float
+    start_weight_g: float | None
     tare_g: float
     hung_at_s: float
-    target_loss_percent: float
+    target_loss_percent: float | None
     weighings: tuple[Weighing, ...] = field(default=())
     stays: tuple[Stay, ...] = field(default=())  # in time order; empty where hooks are not known
     bone: bool | None = None  # None: as is usual for its kind
+    skin: bool | None = None  # left on one face; None: nobody said, taken as off
+    done_days: int | None = None  # done after so many days on the hook, where it is done by days
+    feels: tuple[Feel, ...] = ()  # how it felt between the fingers, in time order
 
     def __post_init__(self) -> None:
-        target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent)
+        if self.start_weight_g is not None:
+            net_weight(self.start_weight_g, self.tare_g)
+        if self.target_loss_percent is not None:
+            most = MAX_TARGET_LOSS_PERCENT
+            require("target loss", self.target_loss_percent, 0.0, most, "%", open_low=True)
         body_of(
             self.kind,
             self.shape,
-            self.start_weight_g - self.tare_g,
+            self.net_start_g,
             self.diameter_mm,
             self.thickness_mm,
             self.length_mm,
@@ -92,8 +104,12 @@ class Piece:
 
     @property
     def assumed(self) -> tuple[Said, ...]:
-        """What is taken as usual of the piece because nobody gave it: its fat, its salt, its measures."""
+        """What is taken as usual of the piece because nobody gave it: its weight, its fat, its salt, its measures."""
         found = []
+        if self.start_weight_g is None:
+            found.append(said("assumed.weight", start_g=round(self.net_start_g, -1)))
+        if self.target_loss_percent is None:
+            found.append(said("assumed.target", percent=self.aim_percent, goods=self.kind))
         if self.fat_percent is None:
             found.append(said("assumed.fat", percent=GOODS[self.kind].fat_percent, goods=self.kind))
         if self.salt_percent is None:
@@ -103,13 +119,28 @@ class Piece:
         return tuple(found)
 
     @property
+    def by_weight(self) -> bool:
+        """Whether the scale can say that it is done: its start was weighed, and it has a target."""
+        return self.start_weight_g is not None and self.target_loss_percent is not None
+
+    @property
     def net_start_g(self) -> float:
-        """Net weight at hanging [g]."""
+        """Net weight at hanging [g]; of a piece that nobody weighed as its measures and its kind suggest."""
+        if self.start_weight_g is None:
+            return usual_weight_g(self.kind, self.shape, self.diameter_mm, self.thickness_mm, self.length_mm)
         return self.start_weight_g - self.tare_g
 
     @property
-    def target_gross_g(self) -> float:
-        """What the scale must show when it is done [g]."""
+    def aim_percent(self) -> float:
+        """The loss it hangs for [%]: its target, else the one that is usual for its kind."""
+        usual = GOODS[self.kind].target_loss_percent
+        return usual if self.target_loss_percent is None else self.target_loss_percent
+
+    @property
+    def target_gross_g(self) -> float | None:
+        """What the scale must show when it is done [g]; None where the scale cannot say it."""
+        if self.start_weight_g is None or self.target_loss_percent is None:
+            return None
         return target_weight(self.start_weight_g, self.tare_g, self.target_loss_percent).target_gross_g
 
     def hook_mostly(self, now_s: float, share: float) -> str | None:
@@ -124,7 +155,7 @@ class Piece:
         return next((hook for hook, s in spent.items() if total > 0 and s >= share * total), None)
 
     def loss_fraction(self, gross_g: float) -> float:
-        """Share of the net start weight lost at a gross weight [-]."""
+        """Share of the net start weight lost at a gross weight [-]; a guess where the start was not weighed."""
         return 1.0 - (gross_g - self.tare_g) / self.net_start_g
 
     def gross_at(self, loss_fraction: float) -> float:

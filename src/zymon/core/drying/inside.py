@@ -2,22 +2,17 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
 from ..constants import SECONDS_PER_DAY
 from .arrays import Future
+from .feel import Firmness, feels, rim_and_core
 from .forecast import Change, Fitted
 from .transport import SHELLS, Bodies, shell_fractions
 
 Array = npt.NDArray[np.float64]
-Firmness = Literal["raw", "yielding", "firm", "hard"]
-
-RIM_SHARE, CORE_SHARE = 0.3, 0.3  # shares of the volume that are felt as rim and as core
-# water per fat-free dry matter from which a piece feels so; estimate from what makers say of 30, 35 and 40 % loss
-FEELS: tuple[tuple[float, Firmness], ...] = ((2.3, "raw"), (1.45, "yielding"), (0.75, "firm"))
 
 
 @dataclass(frozen=True)
@@ -33,17 +28,6 @@ class Inside:
     ring_index: float  # 0 even … 1 a rim with no water round a wet core
 
 
-def feels(x: float) -> Firmness:
-    """How meat of a water content feels.
-
-    Parameters: x [kg water/kg fat-free dry matter] above 0.
-
-    >>> feels(3.0), feels(1.0)
-    ('raw', 'firm')
-    """
-    return next((word for least, word in FEELS if x >= least), "hard")
-
-
 def inside(of: Fitted, index: int, at_s: float) -> Inside:
     """Water by depth of one piece at any time past or ahead, by its most likely parameters.
 
@@ -53,7 +37,7 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
     v = shell_fractions()
     middle = np.cumsum(v) - v / 2
     radius = middle ** (1 / (bodies.curvature[0] + 1))
-    rim, core = rim_and_core(x)
+    rim, core = (float(water) for water in rim_and_core(x))
     order = range(SHELLS - 1, -1, -1)
     return Inside(
         depth_share=tuple(float(1 - radius[k]) for k in order),
@@ -110,15 +94,6 @@ def rings_ahead(of: Fitted, pick: Sequence[int], change: Change) -> list[float]:
     return found
 
 
-def rim_and_core(x: Array) -> tuple[float, float]:
-    """Water per dry matter where a hand feels rim and core.
-
-    Parameters: x [kg/kg] (shells,), from centre to rim.
-    """
-    v = shell_fractions()
-    return _mean_over(x, v, 1 - RIM_SHARE, 1.0), _mean_over(x, v, 0.0, CORE_SHARE)
-
-
 def ring_index(x: Array) -> float:
     """How uneven a piece is: 0 even … 1 a rim with no water round a wet core.
 
@@ -133,10 +108,3 @@ def ring_index(x: Array) -> float:
 
 def _percent(x: float) -> float:
     return 100 * x / (1 + x)
-
-
-def _mean_over(x: Array, v: Array, low: float, high: float) -> float:
-    """Mean of x over the part of the volume between two shares, counted from the centre."""
-    edge = np.concatenate([[0.0], np.cumsum(v)])
-    part = np.clip(np.minimum(edge[1:], high) - np.maximum(edge[:-1], low), 0.0, None)
-    return float(part @ x / part.sum())

@@ -12,7 +12,7 @@ from .forecast import PieceForecast
 from .geometry import body_of
 from .history import Piece, Weighing
 
-State = Literal["drying", "soon", "likely", "ready", "over", "stalled"]
+State = Literal["drying", "soon", "likely", "ready", "over", "stalled", "feel", "felt"]
 Want = Literal["too_fast", "doubtful", "weigh"]
 
 SOON_DAYS = 7.0
@@ -36,7 +36,10 @@ class DaysLeft:
 
 @dataclass(frozen=True)
 class Judgement:
-    """State of a piece, and what wants a hand."""
+    """State of a piece, and what wants a hand.
+
+    A piece that the scale cannot call done is worth feeling at some time, and then "felt" firm or not; never "ready".
+    """
 
     state: State
     wants: tuple[Want, ...]
@@ -90,9 +93,11 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
         wants.append("too_fast")
     if made.doubts or (said is not None and in_doubt(said, made)):
         wants.append("doubtful")
+    if made.target_weight_g is None:
+        return _by_hand(piece, made, tuple(wants), now_s)
     if said is not None and not in_doubt(said, made) and at_target(said.gross_g, made.target_weight_g):
         lost = 100 * piece.loss_fraction(said.gross_g)
-        return Judgement("over" if lost >= piece.target_loss_percent + OVER_POINTS else "ready", tuple(wants), None)
+        return Judgement("over" if lost >= piece.aim_percent + OVER_POINTS else "ready", tuple(wants), None)
     if made.status == "stalled":
         return Judgement("stalled", tuple(wants), None)
     if made.status == "ready" or made.ready_p50_s is None or made.ready_p10_s is None or made.ready_p90_s is None:
@@ -107,6 +112,36 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     if now_s - last > WEIGH_AFTER_SHARE * whole:
         wants.append("weigh")
     return Judgement("soon" if remaining <= SOON_DAYS else "drying", tuple(wants), left)
+
+
+def worth_feeling_s(piece: Piece, made: PieceForecast) -> tuple[float, float] | None:
+    """From when to when a piece without a target is worth feeling [s]; None where not even that can be told.
+
+    Parameters: piece; made, its forecast. Its days where it is done by days, else when it likely lost what is usual.
+    """
+    if piece.done_days is not None:
+        due_s = piece.hung_at_s + piece.done_days * SECONDS_PER_DAY
+        return due_s, due_s
+    return None if made.usual_s is None else (made.usual_s[0], made.usual_s[2])
+
+
+def felt_firm(piece: Piece, now_s: float) -> bool:
+    """Whether the last that fingers said of a piece is that it is firm to the middle. Parameters: piece; now_s [s]."""
+    last = next((f for f in reversed(piece.feels) if f.at_s <= now_s), None)
+    return last is not None and last.firm
+
+
+def _by_hand(piece: Piece, made: PieceForecast, wants: tuple[Want, ...], now_s: float) -> Judgement:
+    """A piece that the scale cannot call done: felt firm, worth feeling, or so many days from it."""
+    if felt_firm(piece, now_s):
+        return Judgement("felt", wants, None)
+    worth = worth_feeling_s(piece, made)
+    if worth is None:
+        return Judgement("drying", wants, None)
+    from_s, to_s = worth
+    if now_s >= from_s:
+        return Judgement("feel", wants, None)
+    return Judgement("drying", wants, days_left((from_s - now_s) / SECONDS_PER_DAY, (to_s - from_s) / SECONDS_PER_DAY))
 
 
 def _tolerance(made: PieceForecast, at_s: float) -> float:
@@ -124,7 +159,7 @@ def ask_range(piece: Piece, made: PieceForecast, at_s: float) -> tuple[float, fl
     """Between which gross weights [g] a weighing is not asked about. Parameters: piece; made; at_s [s]."""
     _, mid, _ = made.loss_at(at_s)
     tolerance = _tolerance(made, at_s)
-    most_g = [piece.gross_at(mid - tolerance), piece.start_weight_g * HEAVIER_THAN_HUNG]
+    most_g = [piece.gross_at(mid - tolerance), (piece.net_start_g + piece.tare_g) * HEAVIER_THAN_HUNG]
     before = _believed_before(piece, made, at_s)
     if before:
         most_g.append(before[-1] + max(2.0, 0.012 * piece.net_start_g))
@@ -135,8 +170,11 @@ def ask_about(piece: Piece, made: PieceForecast, gross_g: float, at_s: float) ->
     """Why a weight should be asked about before it counts; None when it may be right.
 
     Parameters: piece, with its believed weighings; made, its forecast; gross_g [g]; at_s [s].
-    A weight is asked about when it is well outside the window, or heavier than an earlier believed weighing.
+    A weight is asked about when it is well outside the window, or heavier than an earlier believed weighing; of a
+    piece whose start was not weighed nothing is expected.
     """
+    if piece.start_weight_g is None:
+        return None
     _, mid, _ = made.loss_at(at_s)
     low_g, high_g = ask_range(piece, made, at_s)
     if gross_g > piece.start_weight_g * HEAVIER_THAN_HUNG:
@@ -181,4 +219,4 @@ def outline(piece: Piece, loss_now: float) -> Outline:
     def girth(loss: float) -> float:
         return float((1 - min(max(loss, 0.0), 0.8) * 1.05) ** power)
 
-    return Outline(length, width, girth(loss_now), girth(piece.target_loss_percent / 100))
+    return Outline(length, width, girth(loss_now), girth(piece.aim_percent / 100))

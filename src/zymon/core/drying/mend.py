@@ -62,7 +62,9 @@ def passes_over_s(piece: Piece, made: PieceForecast) -> float | None:
 
     Parameters: piece; made, its forecast.
     """
-    over = (piece.target_loss_percent + OVER_POINTS) / 100
+    if not piece.by_weight:
+        return None
+    over = (piece.aim_percent + OVER_POINTS) / 100
     past = np.flatnonzero(made.curve_p50 >= over)
     if not len(past) or past[0] == 0:
         return None
@@ -80,10 +82,12 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
         return "too_fast"
     if made.status == "ready":
         shown = on_the_scale(piece, now_s)
-        weighed = shown is not None and not in_doubt(shown, made) and at_target(shown.gross_g, made.target_weight_g)
-        return "overshooting" if weighed else None  # nothing is taken down that nobody weighed
+        target_g = made.target_weight_g
+        weighed = shown is not None and target_g is not None and not in_doubt(shown, made)
+        # nothing is taken down that nobody weighed
+        return "overshooting" if weighed and shown and at_target(shown.gross_g, target_g or 0.0) else None
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
-    half_way = made.loss_percent > 0.5 * piece.target_loss_percent
+    half_way = made.loss_percent > 0.5 * piece.aim_percent
     slow = made.rate_percent_per_day < SLOW_SHARE * made.safe_percent_per_day
     return "too_slow" if slow and not half_way and days > SLOW_AFTER_DAYS else None
 

@@ -30,17 +30,18 @@ class KindPrior:
     fat_sd: float
     half_diffusion_x: float  # water per dry matter at which diffusivity has halved
     water_beyond_lean: float  # kg/kg that the goods hold beyond the water of their lean: fat tissue, wine
+    target_loss_percent: float  # that most hang for, where nobody set one
     spread: float = 1.0  # how far its batches and pieces differ; 1 as usual, less for goods made to a measure
 
 
 KINDS: dict[Kind, KindPrior] = {
-    "salame": KindPrior(0.71, 1.29, 25, 6, 0.33, 0.011, spread=0.75),
-    "whole_muscle": KindPrior(0.81, 1.05, 7, 5, 0.34, 0.004, spread=1.05),
-    "thin_sausage": KindPrior(0.53, 0.96, 28, 6, 0.31, 0.018),
-    "belly": KindPrior(0.48, 0.45, 43, 6, 0.41, 0.0),
-    "breast": KindPrior(0.96, 0.90, 21, 6, 0.37, 0.004),
-    "ham": KindPrior(1.2, 1.65, 12, 5, 0.41, 0.0),
-    "coated": KindPrior(0.82, 1.07, 12, 5, 0.39, 0.002),
+    "salame": KindPrior(0.71, 1.29, 25, 6, 0.33, 0.011, 35, spread=0.75),
+    "whole_muscle": KindPrior(0.81, 1.05, 7, 5, 0.34, 0.004, 35, spread=1.05),
+    "thin_sausage": KindPrior(0.53, 0.96, 28, 6, 0.31, 0.018, 40),
+    "belly": KindPrior(0.48, 0.45, 43, 6, 0.41, 0.0, 27),
+    "breast": KindPrior(0.96, 0.90, 21, 6, 0.37, 0.004, 30),
+    "ham": KindPrior(1.2, 1.65, 12, 5, 0.41, 0.0, 33),
+    "coated": KindPrior(0.82, 1.07, 12, 5, 0.39, 0.002, 30),
 }
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.

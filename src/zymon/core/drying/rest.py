@@ -8,8 +8,9 @@ import numpy.typing as npt
 from ..constants import SECONDS_PER_DAY
 from ..errors import require
 from .climate import rates
+from .feel import Firmness, feels, rim_and_core
 from .forecast import Fitted
-from .inside import Firmness, feels, profile_at, rim_and_core, ring_index
+from .inside import profile_at, ring_index
 from .transport import Drivers, dry
 
 Array = npt.NDArray[np.float64]
@@ -50,6 +51,6 @@ def vacuum_rest(of: Fitted, index: int, at_s: float, temperature_c: float = REST
     return VacuumRest(
         ring_index=tuple(float(r) for r in index_by_day[::7]),
         weeks=float(even[0]) / 7 if len(even) else None,
-        rim_feels=feels(rim),
-        core_feels=feels(core),
+        rim_feels=feels(float(rim)),
+        core_feels=feels(float(core)),
     )

@@ -33,6 +33,8 @@ def sentinels(pieces: Sequence[Piece], made: Sequence[PieceForecast], now_s: flo
     for i, (piece, forecast) in enumerate(zip(pieces, made, strict=True)):
         judged = judge(piece, forecast, now_s)
         since_days = (now_s - _last(piece)) / SECONDS_PER_DAY
+        if piece.start_weight_g is None:
+            continue  # the scale would tell nothing of it
         if "doubtful" in judged.wants:
             out[i] = "doubtful"
         elif "too_fast" in judged.wants and since_days > 1:
@@ -40,7 +42,8 @@ def sentinels(pieces: Sequence[Piece], made: Sequence[PieceForecast], now_s: flo
         elif judged.state == "soon" and since_days > RECENT_DAYS:
             out[i] = "ready_soon"
     for batch in dict.fromkeys(p.batch for p in pieces):
-        mates = [i for i, p in enumerate(pieces) if p.batch == batch and made[i].status == "drying"]
+        weighable = [i for i, p in enumerate(pieces) if p.batch == batch and p.start_weight_g is not None]
+        mates = [i for i in weighable if made[i].status == "drying"]
         if not mates or any(i in out for i in mates):
             continue
         never = all(not pieces[i].weighings for i in mates)

@@ -30,6 +30,7 @@ class CulturePrior:
     reference_c: float
     least_c: float  # at and under which it does not work
     best_c: float  # above which it works no faster
+    most_c: float  # at and above which it works no more, and dies
     half_hours: float
     half_sd: float  # of ln; far surer than when the fall begins, for a late one is mostly a steep one
     fall_hours: float
@@ -38,13 +39,16 @@ class CulturePrior:
 
 # Estimate, calibrated on simulated fermentations of several physics and the ranges that makers report
 CULTURES: dict[Culture, CulturePrior] = {
-    "slow": CulturePrior(21, 5, 27, 38, 0.29, 32, 0.40),
-    "medium": CulturePrior(25, 5, 32, 16.3, 0.30, 14.5, 0.50),
-    "fast": CulturePrior(34, 8, 40, 7.8, 0.38, 6.5, 0.50),
-    "wild": CulturePrior(21, 5, 28, 55, 0.36, 43, 0.44),
-    "none": CulturePrior(21, 4, 28, 80, 0.38, 100, 0.48),
+    "slow": CulturePrior(21, 5, 27, 38, 40.3, 0.275, 32, 0.38),
+    "medium": CulturePrior(25, 5, 32, 42, 17.3, 0.285, 14.5, 0.475),
+    "fast": CulturePrior(34, 8, 40, 47, 8.27, 0.361, 6.5, 0.475),
+    "wild": CulturePrior(21, 5, 28, 42, 58.3, 0.342, 43, 0.418),
+    "none": CulturePrior(21, 4, 28, 42, 80, 0.361, 100, 0.456),
 }
 USUAL_FALL = 0.8
+FADES_WITHIN_C = 3.0  # under the most that it bears it slows to nothing; estimate
+KILLED_BY_C_HOURS = 3.0  # so many °C times hours above what it bears, and a third of a culture is left; estimate
+REPEAT_WITHIN_HOURS, REPEAT_WITHIN_PH = 2.0, 0.12  # two readings so near confirm each other
 
 
 @dataclass(frozen=True)
@@ -107,11 +111,15 @@ def culture_clock(culture: Culture, goods_c: Array) -> Clock:
     """The clock of a culture in goods of a temperature.
 
     Parameters: culture [-]; goods_c [°C] every quarter of an hour.
-    Equation: rate = ((T − least)/(reference − least))², Ratkowsky's square law, held above the best temperature.
+    Equation: rate = ((T − least)/(reference − least))², Ratkowsky's square law, held above the best temperature and
+    fading to nothing at the highest; above that it dies, by °C times hours, and what is dead stays dead.
     """
     prior = CULTURES[culture]
     warm = np.clip(goods_c, prior.least_c, prior.best_c) - prior.least_c
     rate: Array = (warm / (prior.reference_c - prior.least_c)) ** 2
+    rate *= np.clip((prior.most_c - goods_c) / FADES_WITHIN_C, 0.0, 1.0)
+    too_hot = np.cumsum(np.maximum(goods_c - prior.most_c, 0.0)) * STEP_HOURS
+    rate *= np.exp(-too_hot / KILLED_BY_C_HOURS)
     hours: Array = np.arange(len(goods_c), dtype=np.float64) * STEP_HOURS
     clock: Array = np.concatenate([np.zeros(1), np.cumsum((rate[1:] + rate[:-1]) / 2) * STEP_HOURS])
     # a clock that stands still is told apart by a hair, so that it can be read backwards
@@ -120,10 +128,11 @@ def culture_clock(culture: Culture, goods_c: Array) -> Clock:
 
 @dataclass(frozen=True)
 class Reading:
-    """A pH reading, hours since stuffing."""
+    """A pH reading, hours since stuffing; `confirmed`: asked about and kept, or repeated at once."""
 
     hour: float
     ph: float
+    confirmed: bool = False
 
 
 @dataclass(frozen=True)
@@ -144,6 +153,19 @@ class Fermentation:
     def box(self) -> Array:
         """The box's temperature as an array of (hour, °C), shape (k, 2)."""
         return np.array(self.temperature, dtype=np.float64).reshape(-1, 2)
+
+    @property
+    def sure(self) -> tuple[bool, ...]:
+        """Which readings are no slips: confirmed by the maker, or by another that agrees shortly before or after."""
+        return tuple(
+            r.confirmed
+            or any(
+                abs(r.hour - o.hour) <= REPEAT_WITHIN_HOURS and abs(r.ph - o.ph) <= REPEAT_WITHIN_PH
+                for j, o in enumerate(self.readings)
+                if i != j
+            )
+            for i, r in enumerate(self.readings)
+        )
 
     def __post_init__(self) -> None:
         require("target pH", self.target_ph, 4.0, 6.0, "")

@@ -7,6 +7,7 @@ from statistics import median
 
 from ..errors import require
 from ..say import Said, said
+from .curve import REPEAT_WITHIN_PH
 
 SLOPE_LOW, SLOPE_HIGH = 92.0, 102.0  # % of theory
 OLD_DAYS = 30.0
@@ -46,6 +47,7 @@ class Measured:
     hour: float
     ph: float
     meter: int | None = None
+    confirmed: bool = False  # asked about and kept, or repeated
 
 
 def meter_warnings(calibrations: Sequence[Calibration], hour: float) -> tuple[Said, ...]:
@@ -77,7 +79,7 @@ def medians(readings: Sequence[Measured]) -> list[Measured]:
     Parameters: readings, any order.
 
     >>> medians([Measured(5.0, 5.41), Measured(5.1, 5.46), Measured(5.2, 5.43)])
-    [Measured(hour=5.1, ph=5.43, meter=None)]
+    [Measured(hour=5.1, ph=5.43, meter=None, confirmed=True)]
     """
     out: list[list[Measured]] = []
     for reading in sorted(readings, key=lambda r: r.hour):
@@ -85,7 +87,15 @@ def medians(readings: Sequence[Measured]) -> list[Measured]:
             out[-1].append(reading)
         else:
             out.append([reading])
-    return [Measured(median(r.hour for r in many), median(r.ph for r in many), many[0].meter) for many in out]
+    return [_median(many) for many in out]
+
+
+def _median(many: Sequence[Measured]) -> Measured:
+    """The middle of some readings; two that agree confirm each other, and one that stands out is the slip."""
+    middle = median(r.ph for r in many)
+    agree = sum(abs(r.ph - middle) <= REPEAT_WITHIN_PH for r in many) >= 2
+    sure = agree or any(r.confirmed for r in many)
+    return Measured(median(r.hour for r in many), middle, many[0].meter, sure)
 
 
 def meters_disagree(readings: Sequence[Measured]) -> float | None:

@@ -37,6 +37,13 @@ USUAL_START, USUAL_START_SD, DECLARED_START_SD = 5.79, 0.12, 0.05
 USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22
 # Before anything is measured: how often the culture is dead, or the sugar that was meant is not there
 DEAD_SHARE, NO_SUGAR_SHARE = 0.10, 0.10
+# Cultures differ by what is bought: some are a good deal quicker than most of their class
+QUICK_SHARE, QUICK_BEGINS, QUICK_FALLS = 0.17, 0.52, 0.34  # half-way and fall, in shares of the usual times
+QUICK: tuple[Culture, ...] = ("slow", "medium", "fast", "wild")
+SURE_SLIP_SHARE = 1e-12  # of readings that the maker confirmed or repeated
+LEAST_LOOKED_AT = 0.02  # share of the draws that even the rarest kind gets
+BLURS_SURE = (8.0, 4.0, 2.0, 1.0)  # what the maker is sure of is neared step by step, however unlikely it was thought
+LOOKS_WIDER = 1.5  # in the first round the times are looked for so much further out than they are believed
 # A box that was at its set point and fell is found and mended within hours; one that never came up mostly stays so.
 # Hours from now until it is back, and how often; estimates
 BACK_AFTER_HOURS: dict[BoxFault, tuple[tuple[float, float], ...]] = {
@@ -55,7 +62,7 @@ class Kind:
     """One way the batch may be: its culture, and what may be wrong."""
 
     culture: Culture
-    fault: str  # "", "dead", "no_sugar"
+    fault: str  # "", "quick", "dead", "no_sugar"; "quick" is none
     box_back_hours: float  # from now; inf if it stays off its set point
     clock: int  # which of the clocks it runs by
     share: float
@@ -126,7 +133,9 @@ def kinds_of(batch: Fermentation) -> tuple[list[Kind], list[Clock]]:
     clocks: list[Clock] = []
     for culture, share in classes.items():
         dead = 0.0 if culture == "none" else DEAD_SHARE
-        faults = {"": 1 - dead - NO_SUGAR_SHARE, "dead": dead, "no_sugar": NO_SUGAR_SHARE}
+        good = 1 - dead - NO_SUGAR_SHARE
+        quick = QUICK_SHARE * good if culture in QUICK else 0.0
+        faults = {"": good - quick, "quick": quick, "dead": dead, "no_sugar": NO_SUGAR_SHARE}
         for back, box_share, goods_c in boxes:
             clocks.append(culture_clock(culture, goods_c))
             for fault, fault_share in faults.items():
@@ -139,18 +148,19 @@ def _prior(batch: Fermentation, kind: Kind) -> tuple[Array, Array]:
     """Mean and sd of a draw's columns."""
     prior = CULTURES[kind.culture]
     salty = 0.0 if batch.salt_percent is None else 0.12 * (batch.salt_percent - 2.8)
-    slow = np.log(4.0) if kind.fault == "dead" else 0.0
+    later = {"dead": np.log(4.0), "quick": np.log(QUICK_BEGINS)}.get(kind.fault, 0.0)
+    longer = {"dead": np.log(4.0), "quick": np.log(QUICK_FALLS)}.get(kind.fault, 0.0)
     sd_more = 0.5 if kind.fault == "dead" else 0.0
     known = batch.start_ph is not None
     return (
         np.array(
             [
-                np.log(prior.half_hours) + salty + slow,
-                np.log(prior.fall_hours) + salty + slow,
+                np.log(prior.half_hours) + salty + later,
+                np.log(prior.fall_hours) + salty + longer,
                 batch.start_ph if batch.start_ph is not None else USUAL_START,
                 BUFFER,
                 FLOOR_PH,
-                {"": 1.0, "dead": 0.28, "no_sugar": 0.14}[kind.fault],
+                {"dead": 0.28, "no_sugar": 0.14}.get(kind.fault, 1.0),
                 0.0,
             ]
         ),
@@ -161,7 +171,7 @@ def _prior(batch: Fermentation, kind: Kind) -> tuple[Array, Array]:
                 DECLARED_START_SD if known else USUAL_START_SD,
                 BUFFER_SD,
                 FLOOR_SD,
-                {"": 0.06, "dead": 0.18, "no_sugar": 0.07}[kind.fault],
+                {"dead": 0.18, "no_sugar": 0.07}.get(kind.fault, 0.06),
                 OFFSET_SD,
             ]
         ),
@@ -186,12 +196,14 @@ def _falls(kinds: list[Kind], clocks: list[Clock], kind: Ints, x: Array, sugar: 
     )
 
 
-def _log_likelihood(batch: Fermentation, falls: Falls, offset: Array) -> Array:
+def _log_likelihood(batch: Fermentation, falls: Falls, offset: Array, blur: float = 1.0) -> Array:
+    """ln of how likely the readings are by each draw; blur: so many times less exact they are taken."""
     total = np.zeros(len(offset))
-    for reading in batch.readings:
-        z = (reading.ph - falls.ph_at(reading.hour) - offset) / READING_SD
-        good = (1 - SLIP_SHARE) * np.exp(-0.5 * z**2) / (READING_SD * np.sqrt(2 * np.pi))
-        total += np.log(good + SLIP_SHARE / SLIP_WIDTH)
+    for reading, sure in zip(batch.readings, batch.sure, strict=True):
+        z = (reading.ph - falls.ph_at(reading.hour) - offset) / (READING_SD * blur)
+        slip = SURE_SLIP_SHARE if sure else SLIP_SHARE
+        ln_good = np.log(1 - slip) - 0.5 * z**2 - np.log(READING_SD * np.sqrt(2 * np.pi))
+        total += np.logaddexp(ln_good, np.log(slip / SLIP_WIDTH))
     return total
 
 
@@ -226,16 +238,32 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
             return np.full(n, batch.dextrose_percent)
         return np.abs(USUAL_DEXTROSE + USUAL_DEXTROSE_SD * even_normals(n)[:, WIDTH])
 
-    kind = shared_out(np.maximum(shares, 0.02), first)
-    x = mean[kind] + sd[kind] * even[:, :WIDTH]
+    kind = shared_out(np.maximum(shares, LEAST_LOOKED_AT), first)
+    looked_sd = sd * np.where(np.arange(WIDTH) < 2, LOOKS_WIDER if batch.readings else 1.0, 1.0)
+    x = mean[kind] + looked_sd[kind] * even[:, :WIDTH]
     falls = _falls(kinds, clocks, kind, x, sugar_of(first))
-    log_w = np.log(shares[kind] / np.maximum(shares[kind], 0.02)) + _log_likelihood(batch, falls, x[:, -1])
+    blurs = BLURS_SURE if any(batch.sure) else (1.0, 1.0)
+    log_w = np.log(shares[kind] / np.maximum(shares[kind], LEAST_LOOKED_AT))
+    log_w += _log_likelihood(batch, falls, x[:, -1], blurs[0])
+    log_w += _log_normal(x, mean[kind], sd[kind]) - _log_normal(x, mean[kind], looked_sd[kind])
     weight = _normalised(log_w)
-    if not batch.readings:
-        return _with(falls, weight)
-    # second round: around what the first one found, kind by kind, with wide tails
-    by_kind = np.zeros((len(kinds), first))
-    by_kind[kind, np.arange(first)] = weight
+    # then around what was found before, kind by kind, with wide tails; step by step where a reading is sure
+    for blur in blurs[1:] if batch.readings else ():
+        kind, x, log_found = _look_again(shares, mean, sd, kind, x, weight, draws)
+        falls = _falls(kinds, clocks, kind, x, sugar_of(draws))
+        weight = _normalised(log_found + _log_likelihood(batch, falls, x[:, -1], blur))
+    return _with(falls, weight)
+
+
+def _look_again(
+    shares: Array, mean: Array, sd: Array, kind: Ints, x: Array, weight: Array, draws: int
+) -> tuple[Ints, Array, Array]:
+    """Draws around those that were found likely, with ln of prior over proposal of each.
+
+    Parameters: shares, mean, sd of the kinds; kind, x, weight of the draws before; draws [-] to make.
+    """
+    by_kind = np.zeros((len(shares), len(x)))
+    by_kind[kind, np.arange(len(x))] = weight
     found = by_kind.sum(axis=1)
     pick = 0.8 * found + 0.2 * shares
     seen = np.maximum(found, 1e-12)[:, None]
@@ -248,13 +276,11 @@ def weigh_falls(batch: Fermentation, draws: int = DRAWS) -> Falls:
     mean2, sd2, centre2, spread2 = mean[kind2], sd[kind2], centre[kind2], spread[kind2]
     wide = (even[:, WIDTH + 1] < ndtri(WIDE_SHARE))[:, None]
     x2 = np.where(wide, mean2, centre2) + np.where(wide, sd2, spread2) * even[:, :WIDTH]
-    falls2 = _falls(kinds, clocks, kind2, x2, sugar_of(draws))
     log_wide, log_narrow = _log_normal(x2, mean2, sd2), _log_normal(x2, centre2, spread2)
     log_proposal = np.log((pick / pick.sum())[kind2]) + np.logaddexp(
         np.log(1 - WIDE_SHARE) + log_narrow, np.log(WIDE_SHARE) + log_wide
     )
-    log_prior = np.log(shares[kind2]) + log_wide
-    return _with(falls2, _normalised(log_prior - log_proposal + _log_likelihood(batch, falls2, x2[:, -1])))
+    return kind2, x2, np.asarray(np.log(shares[kind2]) + log_wide - log_proposal)
 
 
 def _log_normal(x: Array, mean: Array, sd: Array) -> Array:

@@ -192,7 +192,7 @@ class MadePieceIn(BaseModel):
 
     tag: Tag | None = None
     mix_id: RowId | None = None  # left out: of the first mix
-    gross_g: Grams
+    gross_g: Grams | None = None  # null: nobody weighs it
     casing_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     net_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     string_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
@@ -204,7 +204,7 @@ class MadePieceIn(BaseModel):
     diameter_mm: Millimetres | None = None
     thickness_mm: Millimetres | None = None
     length_mm: Annotated[float, Field(gt=0, le=2500, allow_inf_nan=False)] | None = None
-    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)]
+    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None  # null: feel or days
     loss_basis: LossBasis = "hung"
 
 
@@ -225,7 +225,7 @@ class PieceOfBatch(BaseModel):
     life: LifeOut
     casing: Casing | None
     across_mm: float | None
-    start_g: float
+    start_g: float | None
     weight_g: float | None  # what the scale said last
     loss_percent: float | None
     tag_g: int | None
@@ -329,10 +329,10 @@ class WaitingPiece(BaseModel):
     casing: Casing
     fat_percent: float | None
     salt_percent: float | None
-    gross_g: float
+    gross_g: float | None
     tare_g: float
     diameter_mm: float | None
     thickness_mm: float | None
     length_mm: float | None
-    target_loss_percent: float
-    target_gross_g: float
+    target_loss_percent: float | None  # null: done by feel or days
+    target_gross_g: float | None

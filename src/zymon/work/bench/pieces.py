@@ -1,7 +1,6 @@
 """Every piece of a batch in whatever state, whichever stations know it."""
 
 from zymon.core.life import State
-from zymon.core.pieces import tag_grams
 from zymon.store import bench as store
 from zymon.store import salt
 from zymon.store.bench_models import MadePiece
@@ -11,7 +10,7 @@ from zymon.store.models import Batch, Piece
 from zymon.store.salt_models import SaltPiece
 
 from ..as_forecast import core_piece
-from ..hang.views import life_out, scale_out
+from ..hang.views import life_out, scale_out, tag_out
 from ..life import batch_before, life_before, of_piece, state_of
 from . import making_schemas as m
 
@@ -63,7 +62,7 @@ def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
         start_g=of.gross_g,
         weight_g=None,
         loss_percent=None,
-        tag_g=tag_grams(store.target_gross(of)),
+        tag_g=tag_out(store.target_gross(of)),
         target_loss_percent=of.target_loss_percent,
         piece_id=None,
         place_id=None,
@@ -82,7 +81,7 @@ def _hung(of: Piece) -> m.PieceOfBatch:
         start_g=of.start_weight_g,
         weight_g=None if said is None else said.gross_g,
         loss_percent=None if said is None else said.loss_percent,
-        tag_g=tag_grams(core_piece(of).target_gross_g),
+        tag_g=tag_out(core_piece(of).target_gross_g),
         target_loss_percent=of.target_loss_percent,
         piece_id=of.id,
         place_id=last_hanging(of).place_id,

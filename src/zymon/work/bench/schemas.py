@@ -7,9 +7,9 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from zymon.core.bench.consequences import Standing
 from zymon.core.bench.families import SaltingWay, Surface, Warm
+from zymon.core.drying.feel import Firmness
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
-from zymon.core.drying.inside import Firmness
 from zymon.core.formulation import LineBasis
 from zymon.core.water import KeepClass
 from zymon.formats.recipe_file import Name, Note, SheetModel, Species
@@ -121,6 +121,14 @@ class FigureOut(BaseModel):
     source: SaidOut
 
 
+class AcidOut(BaseModel):
+    """How far the sugar can sour the goods. `instead`: said where no pH can be so low; `notes`: taken as usual."""
+
+    figure: FigureOut
+    instead: SaidOut | None
+    notes: list[SaidOut]
+
+
 class GaugeOut(BaseModel):
     """A figure against its limit."""
 
@@ -157,7 +165,7 @@ class ConsequencesOut(BaseModel):
     salt: GaugeOut
     nitrite: GaugeOut
     nitrate: GaugeOut
-    acid: FigureOut | None
+    acid: AcidOut | None
     outlooks: list[OutlookOut]
     casing_mm: float | None
     pieces: int

@@ -292,6 +292,8 @@ def waiting_piece(of: MadePiece, making: Making) -> m.WaitingPiece:
         diameter_mm=of.diameter_mm,
         thickness_mm=of.thickness_mm,
         length_mm=of.length_mm,
-        target_loss_percent=round(loss_percent(of.gross_g, of.tare_g, target_g), 2),
-        target_gross_g=round(target_g, 1),
+        target_loss_percent=None
+        if target_g is None or of.gross_g is None
+        else round(loss_percent(of.gross_g, of.tare_g, target_g), 2),
+        target_gross_g=None if target_g is None else round(target_g, 1),
     )

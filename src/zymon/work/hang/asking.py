@@ -7,7 +7,6 @@ from zymon.core.drying.forecast import Change
 from zymon.core.drying.judge import judge
 from zymon.core.drying.priors import CASINGS
 from zymon.core.errors import OutOfRangeError
-from zymon.core.pieces import tag_grams
 from zymon.store import hang as store
 
 from ..as_forecast import hook_name
@@ -41,8 +40,8 @@ def what_if(shop: Premises, piece_id: int, body: e.WhatIfIn) -> s.WhatIfOut:
     return s.WhatIfOut(
         state=judge(core, made, shop.now_s).state,
         ready=ready_out(made),
-        target_weight_g=round(made.target_weight_g, 1),
-        tag_g=tag_grams(made.target_weight_g),
+        target_weight_g=views.target_out(made.target_weight_g),
+        tag_g=views.tag_out(made.target_weight_g),
         pace_percent_per_day=round(made.rate_percent_per_day, 3),
         days_later=None if later is None else round(later, 2),
     )

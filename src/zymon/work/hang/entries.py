@@ -6,9 +6,13 @@ from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
+from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.life import How
 
 from ..schemas import Grams, Millimetres, Reason, RecordIn, RowId, Tag
+
+YesNo = Literal["yes", "no"]
+Chosen = Casing | DoneBy | YesNo
 
 
 class WhatIfIn(BaseModel):
@@ -37,9 +41,14 @@ class PieceIn(RecordIn):
     diameter_mm: Millimetres | None = None
     thickness_mm: Millimetres | None = None
     length_mm: Annotated[float, Field(gt=0, le=2500, allow_inf_nan=False)] | None = None
-    start_weight_g: Grams
+    start_weight_g: Grams | None = None  # null: nobody weighs it
     tare_g: Annotated[float, Field(ge=0, le=200_000, allow_inf_nan=False)] = 0.0
-    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)]
+    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None
+    done_by: DoneBy = "weight"
+    done_days: Annotated[int, Field(ge=1, le=730)] | None = None
+    use: Use | None = None  # of a new batch; left out: to be eaten raw
+    skin: bool | None = None
+    bone: bool | None = None
     rod_id: RowId
     hook: Annotated[int, Field(ge=1, le=60)]
 
@@ -56,8 +65,12 @@ class CorrectionIn(RecordIn):
         "thickness_mm",
         "length_mm",
         "casing",
+        "done_by",
+        "done_days",
+        "skin",
+        "bone",
     ]
-    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Casing | AwareDatetime | None
+    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Chosen | AwareDatetime | None
     reason: Reason
 
 

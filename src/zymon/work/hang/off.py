@@ -1,10 +1,10 @@
 """Off the hook: taken down with its weight, what it becomes, and taking that back."""
 
-from zymon.core.drying.judge import in_doubt, on_the_scale
+from zymon.core.drying.judge import felt_firm, in_doubt, on_the_scale
 from zymon.core.errors import OutOfRangeError
 from zymon.core.life import BAGS, WENT
 from zymon.core.order import odd_taking_down
-from zymon.core.pieces import at_target, tag_grams
+from zymon.core.pieces import at_target
 from zymon.core.say import Said, said
 from zymon.store import bench, weighings
 from zymon.store import hang as store
@@ -33,15 +33,19 @@ def against(shop: Premises, piece_id: int, gross_g: float | None) -> s.Against:
 
 def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None) -> list[Said]:
     core = core_piece(of)
-    tag_g = tag_grams(core.target_gross_g)
+    target_g = core.target_gross_g
+    tag_g = views.tag_out(target_g)
     found = []
     last = on_the_scale(core, shop.now_s)
-    if gross_g is None and last is None:
+    if tag_g is None:
+        if not felt_firm(core, shop.now_s):
+            found.append(said("against.not_felt"))
+    elif gross_g is None and last is None:
         found.append(said("against.never_weighed", tag_g=tag_g))
     elif gross_g is None and last is not None and in_doubt(last, shop.dates.of_piece(session, of, shop.now_s)):
         found.append(said("against.doubt", gross_g=last.gross_g))
     weight_g = gross_g if gross_g is not None else (None if last is None else last.gross_g)
-    if weight_g is not None and not at_target(weight_g, core.target_gross_g):
+    if weight_g is not None and target_g is not None and tag_g is not None and not at_target(weight_g, target_g):
         found.append(said("against.over_target", gross_g=weight_g, tag_g=tag_g))
     if not bench.has_making(session, of.batch_id):
         found.append(said("against.no_record"))

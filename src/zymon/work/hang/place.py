@@ -25,6 +25,7 @@ from zymon.store.models import Piece
 from zymon.store.places import place, setpoint_at, touch
 from zymon.store.struck import strike
 
+from ..as_forecast import core_piece
 from ..premises import Premises, moment
 from ..schemas import RecordIn, SetpointIn, StrikeIn
 from . import schemas as s
@@ -147,7 +148,7 @@ def _facts(shop: Premises, session: Session, place_id: int, days: int) -> FactsO
     wishes, water = [], 0.0
     for piece in hanging:
         forecast = made[piece.tag]
-        water += forecast.rate_percent_per_day / 100 * (piece.start_weight_g - piece.tare_g)
+        water += forecast.rate_percent_per_day / 100 * core_piece(piece).net_start_g
         fat, salt = piece.batch.fat_percent, piece.batch.salt_percent
         try:
             skin = keeping_at(min(fat or 15.0, 60.0), salt or 2.8, forecast.loss_percent + RIM_AHEAD_PERCENT, None)

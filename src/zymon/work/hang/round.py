@@ -7,7 +7,6 @@ from zymon.core.drying.judge import ask_range, judge
 from zymon.core.drying.sentinels import sentinels
 from zymon.core.errors import OutOfRangeError
 from zymon.core.order import CLOCK_AHEAD_S, clock_off_s, moment_of
-from zymon.core.pieces import tag_grams
 from zymon.core.say import Said, said
 from zymon.store import hang as store
 from zymon.store import weighings
@@ -20,7 +19,7 @@ from ..places import ready_out
 from ..premises import Premises, moment
 from ..schemas import said_out
 from . import round_schemas as s
-from .views import scale_out
+from .views import scale_out, tag_out
 
 TWICE_S = 1800  # two weights of one piece within this are of the same round
 
@@ -30,7 +29,8 @@ def round_of(shop: Premises, place_id: int) -> s.RoundOut:
     now_s = shop.now_s
     with shop.db.reading() as session:
         of = place(session, place_id)
-        hanging = store.pieces_hanging(session, place_id)
+        # of one whose start nobody weighed the scale tells nothing
+        hanging = [p for p in store.pieces_hanging(session, place_id) if p.start_weight_g is not None]
         made = shop.dates.of_place(session, place_id, now_s).by_tag()
         cores = [core_piece(p) for p in hanging]
         forecasts = [made[p.tag] for p in hanging]
@@ -50,9 +50,9 @@ def round_of(shop: Premises, place_id: int) -> s.RoundOut:
                     product=piece.batch.product,
                     rod=where.rod.number,
                     hook=where.hook,
-                    start_weight_g=core.start_weight_g,
+                    start_weight_g=core.net_start_g + core.tare_g,
                     tare_g=piece.tare_g,
-                    tag_g=tag_grams(forecast.target_weight_g),
+                    tag_g=tag_out(forecast.target_weight_g),
                     last_g=None if last is None else last.gross_g,
                     last_at=None if last is None else moment(last.at_s),
                     expected_low_g=round(core.gross_at(high), 1),
@@ -134,7 +134,7 @@ def _answer(shop: Premises, session: Session, entry: s.RoundEntry, stored: Store
         outcome=stored.outcome,
         says=says,
         weighing_id=stored.weighing_id,
-        loss_percent=None if last is None else round(last.loss_percent, 1),
+        loss_percent=None if last is None or last.loss_percent is None else round(last.loss_percent, 1),
         ready=ready_out(made),
         state=judged.state,
         wants=list(judged.wants),

@@ -24,7 +24,7 @@ class RoundPiece(BaseModel):
     hook: int
     start_weight_g: float
     tare_g: float
-    tag_g: int
+    tag_g: int | None  # null where it is not done by weight
     last_g: float | None
     last_at: datetime | None
     expected_low_g: float

@@ -6,10 +6,11 @@ from typing import Literal
 from pydantic import BaseModel
 
 from zymon.core.drying.explain import Help
+from zymon.core.drying.feel import Firmness
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
-from zymon.core.drying.inside import Firmness
 from zymon.core.drying.judge import State, Want
+from zymon.core.ledger.batch import DoneBy
 from zymon.core.life import How
 from zymon.core.life import Kind as LifeKind
 
@@ -47,16 +48,23 @@ class PieceCard(BaseModel):
     width_mm: float
     girth_now: float
     girth_target: float
-    start_weight_g: float
+    start_weight_g: float | None  # null where nobody weighed it: then no weight is told of it, only shares
     scale: "ScaleOut | None"  # what the scale said last, and that stands
-    weight_now_g: float  # the scale's, or the model's of a piece that was never weighed
+    weight_now_g: float | None  # the scale's, or the model's of a piece that was never weighed since
     loss_percent: float  # likewise
-    model_weight_g: float
+    model_weight_g: float | None
     model_loss_percent: float
-    target_weight_g: float
-    tag_g: int  # the target as it stands on the tag: at or under it the piece is there
+    model_loss_low_percent: float
+    model_loss_high_percent: float
+    target_weight_g: float | None  # null where it is not done by weight
+    tag_g: int | None  # the target as it stands on the tag: at or under it the piece is there
     tare_g: float
-    target_loss_percent: float
+    target_loss_percent: float | None
+    aim_percent: float  # its target, or what such goods usually lose
+    done_by: DoneBy
+    done_days: int | None
+    feel_from: datetime | None  # from when to when a piece that is not done by weight is worth feeling
+    feel_to: datetime | None
     pace_percent_per_day: float
     safe_percent_per_day: float
     ring_risk: float
@@ -74,7 +82,7 @@ class ScaleOut(BaseModel):
 
     at: datetime
     gross_g: float
-    loss_percent: float
+    loss_percent: float | None
     doubt: bool
     confirmed: bool
 
@@ -145,7 +153,7 @@ class WeighingOut(BaseModel):
     id: int
     at: datetime
     gross_g: float
-    loss_percent: float
+    loss_percent: float | None
     by: str
     confirmed: bool  # a second reading agrees
     kept: bool  # it was asked about and kept
@@ -223,16 +231,18 @@ class PieceOut(WithMade):
     diameter_mm: float | None
     thickness_mm: float | None
     declared_length_mm: float | None
+    skin: bool | None
+    bone: bool | None
     hangs: bool
-    expected_low_g: float
-    expected_high_g: float
+    expected_low_g: float | None
+    expected_high_g: float | None
     weighings: list[WeighingOut]
     told: list[ToldOut]
     hangings: list[HangingOut]
     states: list[StateOut]
     cuts: list[CutOut]
     corrections: list["CorrectionOut"]
-    reaches: float  # the chance to get to the target within two years; the dates are of the futures that do
+    reaches: float | None  # the chance to get to the target within two years; the dates are of the futures that do
     assumed: list[SaidOut]  # what is taken as usual because nobody gave it
     outside: bool  # of what the model was fitted on
     curve: Curve
@@ -259,8 +269,8 @@ class WhatIfOut(BaseModel):
 
     state: State
     ready: Ready
-    target_weight_g: float
-    tag_g: int
+    target_weight_g: float | None
+    tag_g: int | None
     pace_percent_per_day: float
     days_later: float | None
 
@@ -268,12 +278,14 @@ class WhatIfOut(BaseModel):
 class TagPreview(BaseModel):
     """What the paper tag will say."""
 
-    target_weight_g: float
-    tag_g: int
-    net_start_g: float
+    target_weight_g: float | None
+    tag_g: int | None
+    net_start_g: float | None
     weeks: float | None
     ready: Ready
-    reaches: float
+    feel_from: datetime | None
+    feel_to: datetime | None
+    reaches: float | None
     assumed: list[SaidOut]
 
 
@@ -296,8 +308,8 @@ class Weighed(WithMade):
     tag: str
     at: datetime
     gross_g: float
-    loss_percent: float
-    tag_g: int
+    loss_percent: float | None
+    tag_g: int | None
     at_target: bool
     confirmed: bool
 

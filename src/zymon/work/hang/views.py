@@ -7,12 +7,12 @@ from zymon.core.drying.explain import explain
 from zymon.core.drying.forecast import Fitted, PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.inside import inside
-from zymon.core.drying.judge import SOON_DAYS, in_doubt, judge, on_the_scale, outline
+from zymon.core.drying.judge import SOON_DAYS, in_doubt, judge, on_the_scale, outline, worth_feeling_s
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
 from zymon.core.life import State
-from zymon.core.pieces import at_target, loss_percent, tag_grams
+from zymon.core.pieces import at_target, tag_grams
 from zymon.core.rod_room import rod_room
 from zymon.core.say import Said
 from zymon.store import models
@@ -29,7 +29,7 @@ from zymon.store.places import place, setpoint_at
 from zymon.store.told import told
 from zymon.store.weighings import standing
 
-from ..as_forecast import confirmed_ids, core_piece, on_a_hook, start_at
+from ..as_forecast import confirmed_ids, core_piece, lost_at, on_a_hook
 from ..life import state_of
 from ..places import climate_out, place_out, ready_of, ready_out
 from ..premises import Premises, moment
@@ -62,7 +62,7 @@ def scale_out(of: models.Piece, made: PieceForecast | None, core: CorePiece | No
     return s.ScaleOut(
         at=moment(last.at_s),
         gross_g=last.gross_g,
-        loss_percent=round(loss_percent(start_at(of, last.at_s), of.tare_g, last.gross_g), 2),
+        loss_percent=lost_at(of, last),
         doubt=doubt,
         confirmed=sure,
     )
@@ -74,9 +74,10 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
     at_s = now_s if hangs else (taken_down_at(of) or now_s)
     judged = judge(core, made, at_s)
     said = scale_out(of, made, core)
-    model_g = core.gross_at(made.loss_percent / 100)
+    model_g = None if core.start_weight_g is None else round(core.gross_at(made.loss_percent / 100), 1)
     believed = None if said is None or said.doubt else said  # a reading in doubt is shown, yet draws no piece
-    lost = made.loss_percent if believed is None else believed.loss_percent
+    lost = made.loss_percent if believed is None or believed.loss_percent is None else believed.loss_percent
+    worth = None if core.by_weight or not hangs else worth_feeling_s(core, made)
     size = outline(core, lost / 100)
     where = last_hanging(of)
     over_s = passes_over_s(core, made) if hangs else None
@@ -96,14 +97,21 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         girth_target=round(size.girth_target, 4),
         start_weight_g=of.start_weight_g,
         scale=said,
-        weight_now_g=round(model_g, 1) if believed is None else believed.gross_g,
+        weight_now_g=model_g if believed is None else believed.gross_g,
         loss_percent=round(lost, 2),
-        model_weight_g=round(model_g, 1),
+        model_weight_g=model_g,
         model_loss_percent=round(made.loss_percent, 2),
-        target_weight_g=round(made.target_weight_g, 1),
-        tag_g=tag_grams(made.target_weight_g),
+        model_loss_low_percent=round(made.loss_p10_percent, 2),
+        model_loss_high_percent=round(made.loss_p90_percent, 2),
+        target_weight_g=target_out(made.target_weight_g),
+        tag_g=tag_out(made.target_weight_g),
         tare_g=of.tare_g,
         target_loss_percent=of.target_loss_percent,
+        aim_percent=core.aim_percent,
+        done_by=of.done_by or of.batch.done_by,  # type: ignore[arg-type] # checked on entry
+        done_days=of.done_days,
+        feel_from=None if worth is None else moment(worth[0]),
+        feel_to=None if worth is None else moment(worth[1]),
         pace_percent_per_day=round(made.rate_percent_per_day, 3) if hangs else 0.0,
         safe_percent_per_day=round(made.safe_percent_per_day, 3),
         ring_risk=round(made.ring_risk, 3),
@@ -125,7 +133,8 @@ def room(shop: Premises, session: Session, place_id: int) -> s.Room:
     of = place(session, place_id)
     dates = shop.dates.of_place(session, place_id, now_s)
     made = dates.by_tag()
-    cards = [card(p, dates.core(p, of.revision), made[p.tag], now_s) for p in pieces_hanging(session, place_id)]
+    hanging = pieces_hanging(session, place_id)
+    cards = [card(p, dates.core(p, of.revision), made[p.tag], now_s) for p in hanging]
     week = now_s + SOON_DAYS * 86_400
     moved = air_shift(session, place_id, now_s) if cards else None
     rods = {r.id for r in of.rods}
@@ -150,11 +159,25 @@ def room(shop: Premises, session: Session, place_id: int) -> s.Room:
             for c in cards
             if c.state in ("ready", "over", "likely") or (c.ready.p50 is not None and c.ready.p50.timestamp() <= week)
         ),
-        water_g_per_day=round(sum(c.pace_percent_per_day / 100 * (c.start_weight_g - c.tare_g) for c in cards), 0),
+        water_g_per_day=round(sum(_water_g_per_day(dates.core(p, of.revision), made[p.tag]) for p in hanging), 0),
         shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
         dates_being_made=shop.dates.being_made(session, place_id),
         hung_here=how_many_hung(session, place_id),
     )
+
+
+def _water_g_per_day(core: CorePiece, made: PieceForecast) -> float:
+    return made.rate_percent_per_day / 100 * core.net_start_g
+
+
+def target_out(target_g: float | None) -> float | None:
+    """A target as it is told [g]; None where a piece is not done by weight."""
+    return None if target_g is None else round(target_g, 1)
+
+
+def tag_out(target_g: float | None) -> int | None:
+    """The gram on the tag; None where a piece is not done by weight."""
+    return None if target_g is None else tag_grams(target_g)
 
 
 def _rod_out(rod: models.Rod, hanging: list[s.PieceCard]) -> s.RodOut:
@@ -182,7 +205,7 @@ def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
             id=w.id,
             at=moment(w.at_s),
             gross_g=w.gross_g,
-            loss_percent=round(loss_percent(start_at(of, w.at_s), of.tare_g, w.gross_g), 2),
+            loss_percent=lost_at(of, w),
             by=w.by,
             confirmed=w.id in sure,
             kept=w.kept,
@@ -209,6 +232,8 @@ def _curve_end(of: models.Piece, made: PieceForecast, now_s: int) -> float:
     if down_s is not None:
         return float(min(down_s, now_s))
     hung_s = of.hung_s
+    if made.usual_s is not None:
+        return max(hung_s + (made.usual_s[2] - hung_s) * CURVE_PAST_WINDOW, now_s + 86_400.0)
     if made.ready_p50_s is None or made.ready_p90_s is None:
         return max(now_s + 30 * 86_400.0, now_s + (now_s - hung_s))
     end = min(hung_s + (made.ready_p90_s - hung_s) * CURVE_PAST_WINDOW, hung_s + (made.ready_p50_s - hung_s) * 1.7)
@@ -251,9 +276,11 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
         diameter_mm=of.diameter_mm,
         thickness_mm=of.thickness_mm,
         declared_length_mm=of.length_mm,
+        skin=of.skin,
+        bone=of.bone,
         hangs=hangs,
-        expected_low_g=round(core.gross_at(high), 1),
-        expected_high_g=round(core.gross_at(low), 1),
+        expected_low_g=None if core.start_weight_g is None else round(core.gross_at(high), 1),
+        expected_high_g=None if core.start_weight_g is None else round(core.gross_at(low), 1),
         weighings=weighings_out(of, made),
         told=[s.ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, of.id)],
         hangings=[_hanging_out(h) for h in sorted((*of.hangings, *of.struck_hangings), key=_by_time)],
@@ -269,7 +296,7 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
             s.CorrectionOut(field=k.field, was=k.was, now=k.now, reason=k.reason, by=k.by, at=moment(k.at_s))
             for k in of.corrections
         ],
-        reaches=round(made.reaches, 3),
+        reaches=None if made.reaches is None else round(made.reaches, 3),
         assumed=all_said((*fit.history.assumed, *core.assumed)),
         outside=fit.history.outside(core),
         curve=_curve(of, made, now_s),
@@ -320,11 +347,10 @@ def _state_out(of: models.PieceState) -> s.StateOut:
     )
 
 
-def weighed_at_target(of: models.Piece, gross_g: float) -> tuple[int, bool]:
-    """The gram on the tag, and whether a reading is at it."""
-    core = core_piece(of)
-    target_g = core.target_gross_g
-    return tag_grams(target_g), at_target(gross_g, target_g)
+def weighed_at_target(of: models.Piece, gross_g: float) -> tuple[int | None, bool]:
+    """The gram on the tag, and whether a reading is at it; None where it is not done by weight."""
+    target_g = core_piece(of).target_gross_g
+    return tag_out(target_g), target_g is not None and at_target(gross_g, target_g)
 
 
 def explained_out(fit: Fitted, index: int) -> s.ExplainedOut:

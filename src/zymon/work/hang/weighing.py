@@ -2,12 +2,11 @@
 
 from zymon.core import scale
 from zymon.core.drying.judge import ask_about
-from zymon.core.pieces import loss_percent
 from zymon.store import hang as store
 from zymon.store import weighings
 from zymon.store.models import Piece
 
-from ..as_forecast import confirmed_ids, core_piece, start_at
+from ..as_forecast import confirmed_ids, core_piece, lost_at
 from ..premises import Premises, Recording, moment
 from ..schemas import MadeOut, StrikeIn
 from . import entries as e
@@ -50,7 +49,7 @@ def weigh(shop: Premises, piece_id: int, body: e.WeighingIn) -> s.Weighed:
             tag=of.tag,
             at=moment(last.at_s),
             gross_g=last.gross_g,
-            loss_percent=round(loss_percent(start_at(of, last.at_s), of.tare_g, last.gross_g), 2),
+            loss_percent=lost_at(of, last),
             tag_g=tag_g,
             at_target=there and (sure or not last.kept),
             confirmed=sure,

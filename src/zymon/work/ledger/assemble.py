@@ -151,7 +151,7 @@ def _piece(course: told.Course, piece: told.Individual, ahead: Ahead) -> judged.
         start_weight_g=piece.start_weight_g,
         tare_g=piece.tare_g,
         target_loss_percent=piece.target_loss_percent,
-        done_by=course.done_by,  # type: ignore[arg-type] # checked on entry
+        done_by=piece.done_by or course.done_by,  # type: ignore[arg-type] # checked on entry
         core_salt_share=share,
         weights=tuple((w.at_s, w.gross_g) for w in piece.weighings),
         doubtful=tuple(sorted(doubtful)),

@@ -201,13 +201,16 @@ def to_hook(shop: Premises, piece_id: int, body: s.ToHookIn) -> s.ToHookOut:
             _tag(entry, of, body)
         made = next(p for p in of.making.pieces if p.id == of.made_piece_id)
         raw_g, cured_g = made.raw_g or of.raw_g, made.cured_g or of.raw_g
-        net_g = net_weight(made.gross_g, made.tare_g)
-        by_basis = target_by_basis(raw_g, cured_g, net_g, made.target_loss_percent)
+        by_basis: dict[str, float] = {}
+        if made.gross_g is not None and made.target_loss_percent is not None:
+            net_g = net_weight(made.gross_g, made.tare_g)
+            by_basis = target_by_basis(raw_g, cured_g, net_g, made.target_loss_percent)
+        target_g = bench.target_gross(made)
         return s.ToHookOut(
             made=entry.named,
             tag=of.tag,
             batch_id=of.batch_id,
-            target_gross_g=round(bench.target_gross(made), 1),
+            target_gross_g=None if target_g is None else round(target_g, 1),
             by_basis={k: round(v + made.tare_g, 1) for k, v in by_basis.items()},  # type: ignore[misc]
         )
 

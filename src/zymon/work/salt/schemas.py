@@ -262,14 +262,14 @@ class RulesIn(RecordIn):
 class ToHookIn(RecordIn):
     """The piece cased and tied: what it weighs now, and from which weight its loss counts."""
 
-    gross_g: Grams
+    gross_g: Grams | None = None  # null: nobody weighs it
     casing_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     net_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     string_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     coat_g: Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)] = 0.0
     across_mm: Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)] | None = None
     length_mm: Annotated[float, Field(gt=0, le=2500, allow_inf_nan=False)] | None = None
-    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)]
+    target_loss_percent: Annotated[float, Field(gt=0, le=80, allow_inf_nan=False)] | None = None  # null: feel or days
     loss_basis: LossBasis
     casing: Casing | None = None  # left out: as its batch is cased
 
@@ -279,5 +279,5 @@ class ToHookOut(WithMade):
 
     tag: str
     batch_id: int
-    target_gross_g: float
-    by_basis: dict[LossBasis, float]
+    target_gross_g: float | None
+    by_basis: dict[LossBasis, float]  # empty where it is not done by weight

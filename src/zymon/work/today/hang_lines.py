@@ -156,7 +156,7 @@ def _exchanging(
             tag=p.tag,
             air=airs.get((hangs[p.tag].rod_id, hangs[p.tag].hook), 1.0),
             days_there=(shop.now_s - max(hangs[p.tag].from_s, p.hung_s)) / DAY_S,
-            done_share=f.loss_percent / p.target_loss_percent,
+            done_share=f.loss_percent / core_piece(p).aim_percent,
             too_fast="too_fast" in j.wants,
             rod=hangs[p.tag].rod.number,
             hook=hangs[p.tag].hook,
@@ -245,6 +245,10 @@ def _piece_lines(
         yield replace(found, chore=replace(found.chore, latest_s=min(ends))) if ends else found
     if likely:
         yield line("likely", likely)
+    for state in ("feel", "felt"):
+        found_so = [p for p, j, _ in judged if j.state == state]
+        if found_so:
+            yield line(state, found_so)
     if fast:
         yield line("fast", fast, elastic=False)
     if doubtful:

@@ -5,7 +5,8 @@ from datetime import datetime
 
 import numpy as np
 
-from zymon.core.bench.sheet import sugar_percent, work
+from zymon.core.bench.sheet import work
+from zymon.core.bench.sugars import dextrose_percent
 from zymon.core.fermentation.forecast import (
     FermentationForecast,
     Window,
@@ -192,7 +193,8 @@ def waiting(session: Session) -> list[s.WaitingForWarmth]:
 
 def _waiting(of: Making, sheet: SheetModel) -> s.WaitingForWarmth:
     core = sheet.to_core()
-    sugar = sugar_percent(work(core), core)
+    worked = work(core)
+    sugar = dextrose_percent(core.lines, worked.grams, worked.meat_g)
     salt = of.batch.salt_percent
     return s.WaitingForWarmth(
         batch_id=of.batch_id,

@@ -78,12 +78,16 @@
     <details class="mt-2">
       <summary class="flex cursor-pointer justify-between">
         <span>{say.acid} <span class="quiet text-sm">{say.acidSays}</span></span>
-        <strong class="text-lg">{found.acid.value.toFixed(1)}</strong>
+        {#if !found.acid.instead}<strong class="text-lg">{found.acid.figure.value.toFixed(1)}</strong>{/if}
       </summary>
       <p class="quiet text-sm">
-        {said(found.acid.formula)}. {said(found.acid.inputs)}. {said(found.acid.source)}
+        {said(found.acid.figure.formula)}. {said(found.acid.figure.inputs)}. {said(found.acid.figure.source)}
       </p>
     </details>
+    {#if found.acid.instead}<p class="text-warning first-letter:uppercase">
+        {said(found.acid.instead)}.
+      </p>{/if}
+    {#each found.acid.notes as note (note.values.name)}<p class="quiet text-sm">{said(note)}</p>{/each}
   {/if}
 
   <table class="dried mt-3">

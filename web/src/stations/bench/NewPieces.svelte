@@ -14,6 +14,7 @@
   const say = words.bench.batch;
   // only a batch with a sheet is tagged here
   const plan = $derived(batch.sheet?.plan as NonNullable<Schema['BatchOut']['sheet']>['plan']);
+  const byWeight = $derived((plan.done_by ?? 'weight') === 'weight');
   const whole = $derived(plan.goods !== 'minced');
 
   let gross = $state('');
@@ -33,7 +34,7 @@
     event.preventDefault();
     if (busy) return; // Enter struck twice is one piece
     const weight = typedNumber(gross);
-    if (weight === null) {
+    if (weight === null && (byWeight || gross.trim() !== '')) {
       [problem, where] = [words.errors.noNumber, 'gross_g'];
       return;
     }
@@ -60,7 +61,7 @@
                 diameter_mm: flat ? null : size,
                 thickness_mm: flat ? size : null,
                 length_mm: optionalNumber(length),
-                target_loss_percent: plan.target_loss_percent,
+                target_loss_percent: byWeight ? plan.target_loss_percent : null,
                 loss_basis: plan.loss_basis ?? 'hung',
               },
             ],
@@ -69,7 +70,10 @@
       );
       took(answer);
       const made = answer.pieces.at(-1);
-      if (made) session.say(say.tagged(made.tag, grams(made.tag_g ?? made.start_g)));
+      if (made)
+        session.say(
+          made.tag_g === null ? words.done.tagged(made.tag) : say.tagged(made.tag, grams(made.tag_g)),
+        );
       problem = where = null;
       document.getElementById('gross')?.focus();
     } catch (error) {
@@ -103,7 +107,7 @@
         class:input-error={where !== null}
         inputmode="decimal"
         autocomplete="off"
-        required
+        required={byWeight}
         bind:value={gross}
       />
     </label>

@@ -23,7 +23,9 @@
   const told = $derived(
     [
       piece.mix ?? '',
-      grams(piece.weight_g ?? piece.start_g),
+      piece.weight_g === null && piece.start_g === null
+        ? words.done.notWeighed
+        : grams(piece.weight_g ?? piece.start_g ?? 0),
       piece.loss_percent === null ? '' : percent(piece.loss_percent),
       piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(grams(piece.tag_g)) : '',
     ].filter(Boolean),

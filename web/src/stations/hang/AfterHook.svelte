@@ -52,7 +52,7 @@
   {card.scale
     ? say.stands(
         gramsAsTyped(card.scale.gross_g),
-        percent(card.scale.loss_percent),
+        card.scale.loss_percent === null ? null : percent(card.scale.loss_percent),
         dayAndTime(card.scale.at),
       )
     : say.standsUnweighed}

@@ -4,7 +4,7 @@
   import When from '../../forms/When.svelte';
   import { dayAndTime, weekdayAndYear } from '../../units/format';
   import { words } from '../../words/en';
-  import { Correcting, declared, type Field } from './correcting.svelte';
+  import { chosen, Correcting, declared, type Field } from './correcting.svelte';
   import Stays from './Stays.svelte';
   import type { Refresh } from './weigh.svelte';
 
@@ -18,10 +18,12 @@
   const notShown = $derived(piece.card.shape === 'slab' ? 'diameter_mm' : 'thickness_mm');
   const fields = $derived((Object.keys(values) as Field[]).filter((field) => field !== notShown));
   const told = (field: Field, value: string | null): string =>
-    value !== null && field === 'hung_at' ? dayAndTime(value) : (value ?? '–');
+    value !== null && field === 'hung_at'
+      ? dayAndTime(value)
+      : (chosen[field]?.[value ?? ''] ?? value ?? '–');
   const shown = (field: Field): string =>
-    field === 'casing'
-      ? words.casings[piece.casing]
+    chosen[field]
+      ? (chosen[field][values[field]?.toString() ?? 'unknown'] ?? '–')
       : field === 'hung_at'
         ? weekdayAndYear(new Date(piece.card.hung_at))
         : (values[field]?.toString() ?? '–');
@@ -54,9 +56,9 @@
             }}
             class="flex flex-wrap gap-2 pb-2"
           >
-            {#if field === 'casing'}
+            {#if chosen[field]}
               <select class="select min-h-11 w-40" bind:value={form.text} aria-label={say.fields[field]}>
-                {#each Object.entries(words.casings) as [key, name] (key)}<option value={key}>{name}</option
+                {#each Object.entries(chosen[field]) as [key, name] (key)}<option value={key}>{name}</option
                   >{/each}
               </select>
             {:else if field === 'hung_at'}

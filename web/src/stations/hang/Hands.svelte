@@ -45,12 +45,9 @@
               onclick={() => onpick(card.id)}
             >
               <StateMark
-                state={group.name === 'over' ||
-                group.name === 'ready' ||
-                group.name === 'likely' ||
-                group.name === 'stalled'
-                  ? group.name
-                  : 'drying'}
+                state={group.name === 'too_fast' || group.name === 'doubtful' || group.name === 'weigh'
+                  ? 'drying'
+                  : group.name}
                 wants={group.name === 'too_fast' || group.name === 'doubtful' || group.name === 'weigh'
                   ? [group.name]
                   : []}
@@ -69,11 +66,13 @@
     {#if next?.ready.p50}<p class="mt-5">{say.nextReady(next.tag, longDay(next.ready.p50))}</p>{/if}
     <p class="quiet mt-1">
       {say.waterPerDay(room.water_g_per_day)}, {kilograms(
-        room.pieces.reduce((sum, c) => sum + c.weight_now_g, 0),
+        room.pieces.reduce((sum, c) => sum + (c.weight_now_g ?? 0), 0),
       )}
       {say.hanging}.
     </p>
     <p class="quiet mt-4">{say.pick}</p>
   {/if}
-  {#if !room.place.air}<p class="border-info mt-4 border-l-4 pl-3">{say.noClimate}</p>{/if}
+  {#if !room.place.air}<p class="border-info mt-4 border-l-4 pl-3">
+      {room.place.setpoint ? say.noClimate : say.noAirAtAll}
+    </p>{/if}
 </section>

@@ -67,7 +67,11 @@
       >
         <option value="">–</option>
         {#each waiting.data as made (made.tag)}
-          <option value={made.tag}>{made.tag} · {made.product} · {grams(made.gross_g)}</option>
+          <option value={made.tag}
+            >{made.tag} · {made.product} · {made.gross_g === null
+              ? words.done.notWeighed
+              : grams(made.gross_g)}</option
+          >
         {/each}
       </select>
     </label>
@@ -97,11 +101,46 @@
     <When when={form.when} label={words.form.hungOn} onchange={() => form.changed()} />
     <Field label={words.form.batch} bind:value={form.batch} required fault={where === 'batch_code'} />
     <Field label={words.form.tag} bind:value={form.tag} required fault={where === 'tag'} />
+    <Pick
+      label={words.done.by}
+      bind:value={form.doneBy}
+      options={options(words.done.ways)}
+      onchange={() => form.changed()}
+    />
+    {#if form.doneBy === 'days'}
+      <Field
+        label={words.done.days}
+        numeric
+        bind:value={form.days}
+        required
+        fault={where === 'done_days'}
+        onchange={() => form.changed()}
+      />
+    {:else if form.doneBy === 'weight'}
+      <Field
+        label={words.form.loss}
+        numeric
+        bind:value={form.loss}
+        required
+        fault={where === 'target_loss_percent'}
+        onchange={() => form.changed()}
+      />
+    {/if}
+    <Pick
+      label={words.done.use}
+      bind:value={form.use}
+      options={options(words.done.uses)}
+      onchange={() => form.changed()}
+    />
+    <p class="quiet col-span-2 -mt-1 text-sm">
+      {words.done.means[form.doneBy]}
+      {#if form.use === 'cooked'}{words.done.cooked}{/if}
+    </p>
     <Field
-      label={words.form.start}
+      label={form.doneBy === 'weight' ? words.form.start : words.done.startOptional}
       numeric
       bind:value={form.start}
-      required
+      required={form.doneBy === 'weight'}
       fault={where === 'start_weight_g'}
       onchange={() => form.changed()}
     />
@@ -111,14 +150,6 @@
       hint={words.form.tareHint}
       bind:value={form.tare}
       fault={where === 'tare_g'}
-      onchange={() => form.changed()}
-    />
-    <Field
-      label={words.form.loss}
-      numeric
-      bind:value={form.loss}
-      required
-      fault={where === 'target_loss_percent'}
       onchange={() => form.changed()}
     />
     {#if form.shape === 'slab'}
@@ -148,6 +179,21 @@
       fault={where === 'length_mm'}
       onchange={() => form.changed()}
     />
+    {#if form.kind === 'belly' || (form.kind === 'whole_muscle' && form.shape === 'slab')}
+      <Pick
+        label={words.done.skin}
+        bind:value={form.skin}
+        options={options(words.done.yesNo)}
+        onchange={() => form.changed()}
+      />
+    {:else if form.kind === 'ham'}
+      <Pick
+        label={words.done.bone}
+        bind:value={form.bone}
+        options={options(words.done.yesNo)}
+        onchange={() => form.changed()}
+      />
+    {/if}
     <div class="grid grid-cols-2 gap-3">
       <Field
         label={words.form.fat}
@@ -187,13 +233,23 @@
     {#if free.length === 0}<p class="text-warning">{words.form.full}</p>{/if}
     <div class="tag-sheet" aria-live="polite">
       {#if form.preview}
+        {#if form.preview.tag_g !== null}
+          <span>
+            <span class="quiet block text-sm">{words.form.done}</span>
+            <span class="block text-4xl font-bold" data-testid="target-weight"
+              >{grams(form.preview.tag_g)}</span
+            >
+          </span>
+        {/if}
         <span>
-          <span class="quiet block text-sm">{words.form.done}</span>
-          <span class="block text-4xl font-bold" data-testid="target-weight">{grams(form.preview.tag_g)}</span
-          >
-        </span>
-        <span>
-          {#if form.preview.ready.p50 && form.preview.ready.p10 && form.preview.ready.p90}
+          {#if form.preview.feel_from && form.preview.feel_to}
+            <span class="block font-semibold" data-testid="worth-feeling"
+              >{words.done.worthFrom(longDay(form.preview.feel_from))}</span
+            >
+            {#if form.doneBy === 'feel'}<span class="quiet block text-sm"
+                >{dayRange(form.preview.feel_from, form.preview.feel_to)}</span
+              >{/if}
+          {:else if form.preview.ready.p50 && form.preview.ready.p10 && form.preview.ready.p90}
             <span class="block font-semibold">{words.piece.readyAbout(longDay(form.preview.ready.p50))}</span>
             <span class="quiet block text-sm">
               {dayRange(form.preview.ready.p10, form.preview.ready.p90)}{#if form.preview.weeks}, {words.form.weeks(
@@ -208,7 +264,7 @@
         <span class="quiet block py-3">{words.form.tagWaits}</span>
       {/if}
     </div>
-    {#if form.preview}<Assumed assumed={form.preview.assumed} reaches={form.preview.reaches} />{/if}
+    {#if form.preview}<Assumed assumed={form.preview.assumed} reaches={form.preview.reaches} brief />{/if}
     <button class="btn btn-primary btn-lg w-full" disabled={form.busy || free.length === 0}
       >{asked ? words.form.hangAllTheSame : words.form.hang}</button
     >

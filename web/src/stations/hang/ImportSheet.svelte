@@ -111,7 +111,7 @@
             <tr class="border-base-300 border-b">
               <td class="font-tag py-1 font-semibold">{f.tag}</td>
               <td class="py-1 text-right">{percent(f.loss_percent)}</td>
-              <td class="py-1 text-right">{grams(f.target_weight_g)}</td>
+              <td class="py-1 text-right">{f.target_weight_g === null ? '–' : grams(f.target_weight_g)}</td>
               <td class="py-1 pl-3"
                 >{f.status === 'drying' && f.ready.p10 && f.ready.p90
                   ? dayRange(f.ready.p10, f.ready.p90)

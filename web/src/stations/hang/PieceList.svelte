@@ -17,8 +17,8 @@
   const columns = {
     where: (c: Schema['PieceCard']) => c.rod * 100 + c.hook,
     tag: (c: Schema['PieceCard']) => c.tag,
-    progress: (c: Schema['PieceCard']) => c.loss_percent / c.target_loss_percent,
-    ready: (c: Schema['PieceCard']) => c.ready.p50 ?? '9999',
+    progress: (c: Schema['PieceCard']) => c.loss_percent / c.aim_percent,
+    ready: (c: Schema['PieceCard']) => c.ready.p50 ?? c.feel_from ?? '9999',
     weighed: (c: Schema['PieceCard']) => c.last_weighed_at ?? '',
   } as const;
   let by = $state<keyof typeof columns>('ready');
@@ -27,7 +27,7 @@
   let only = $state('');
   const say = words.hang;
   const batches = $derived([...new Set(pieces.map((c) => c.batch))].sort());
-  const states = ['ready', 'likely', 'soon', 'over', 'stalled'] as const;
+  const states = ['ready', 'likely', 'feel', 'felt', 'soon', 'over', 'stalled'] as const;
   const wants = ['too_fast', 'doubtful', 'weigh'] as const;
   const shown = $derived(
     pieces.filter(
@@ -106,9 +106,11 @@
         <td class="pr-3 max-sm:hidden">{words.hang.where(piece.rod, piece.hook)}</td>
         <td class="pr-3 whitespace-nowrap"
           >{piece.scale ? '' : '~'}{percent(piece.loss_percent)}
-          {words.piece.of}
-          {percent(piece.target_loss_percent, 0)}<span class="quiet block text-sm"
-            >{piece.scale ? '' : '~'}{grams(piece.weight_now_g)}{piece.scale?.doubt ? ' ?' : ''}</span
+          {#if piece.target_loss_percent !== null}{words.piece.of}
+            {percent(piece.target_loss_percent, 0)}{/if}<span class="quiet block text-sm"
+            >{#if piece.weight_now_g === null}{words.done.notWeighed}{:else}{piece.scale ? '' : '~'}{grams(
+                piece.weight_now_g,
+              )}{piece.scale?.doubt ? ' ?' : ''}{/if}</span
           ></td
         >
         <td class="pr-3 whitespace-nowrap">
@@ -116,7 +118,9 @@
           <span class="quiet block text-sm"
             >{piece.ready.p10 && piece.ready.p90 && piece.days_left
               ? dayRange(piece.ready.p10, piece.ready.p90)
-              : ''}</span
+              : piece.feel_from && piece.feel_to && piece.days_left
+                ? dayRange(piece.feel_from, piece.feel_to)
+                : ''}</span
           >
         </td>
         <td class="max-sm:hidden"

@@ -71,21 +71,34 @@
   </div>
   <div class="flex items-baseline justify-between gap-3">
     <h2 class="font-tag text-3xl font-bold">{card.tag}</h2>
-    <p class="text-lg whitespace-nowrap">{say.tag(grams(card.tag_g))}</p>
+    <p class="text-lg whitespace-nowrap">
+      {card.tag_g !== null
+        ? say.tag(grams(card.tag_g))
+        : card.done_days !== null
+          ? words.done.afterDays(card.done_days)
+          : words.done.tag.feel}
+    </p>
   </div>
   <p class="mt-1 text-lg" data-testid="scale">
     {#if card.scale?.doubt}
       {say.doubted(gramsAsTyped(card.scale.gross_g), dayAndTime(card.scale.at))}
-    {:else if card.scale}
+    {:else if card.scale && card.scale.loss_percent !== null}
       {say.says(
         gramsAsTyped(card.scale.gross_g),
         percent(card.scale.loss_percent),
-        percent(card.target_loss_percent, 0),
+        card.target_loss_percent === null ? null : percent(card.target_loss_percent, 0),
         dayAndTime(card.scale.at),
       )}{#if card.scale.confirmed}<span class="quiet">, {say.confirmed}</span>{/if}
+    {:else if card.start_weight_g === null}{words.done.noScale}
     {:else}{say.never}{/if}
     {#if piece.hangs}<span class="quiet block text-base"
-        >{say.model(grams(card.model_weight_g), percent(card.model_loss_percent))}</span
+        >{card.model_weight_g === null || card.target_loss_percent === null
+          ? words.done.model(
+              percent(card.model_loss_percent, 0),
+              percent(card.model_loss_low_percent, 0),
+              percent(card.model_loss_high_percent, 0),
+            )
+          : say.model(grams(card.model_weight_g), percent(card.model_loss_percent))}</span
       >{/if}
   </p>
 
@@ -102,9 +115,19 @@
         <p class="quiet">
           {#if card.scale}{say.readyOn(gramsAsTyped(card.scale.gross_g), longDay(card.scale.at))}{/if}
           {#if card.state === 'over'}<span class="text-error font-semibold"
-              >{words.piece.overNow((card.loss_percent - card.target_loss_percent).toFixed(0))}.</span
+              >{words.piece.overNow((card.loss_percent - card.aim_percent).toFixed(0))}.</span
             >{/if}
           {words.piece.confirmByFeel}
+        </p>
+      {:else if card.state === 'felt'}
+        <p class="font-tag text-2xl font-semibold">{words.done.felt}</p>
+        <p class="quiet">{words.done.feltWhy}</p>
+      {:else if card.feel_from && card.feel_to}
+        <p class="font-tag text-2xl font-semibold" data-testid="worth-feeling">
+          {card.state === 'feel' ? words.done.worthNow : words.done.worthFrom(longDay(card.feel_from))}
+        </p>
+        <p class="quiet">
+          {card.done_days === null ? words.done.worthWhy(percent(card.aim_percent, 0)) : words.done.daysWhy}
         </p>
       {:else if card.state === 'likely'}
         <p class="font-tag text-2xl font-semibold">{say.likely}</p>

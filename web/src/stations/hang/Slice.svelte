@@ -31,7 +31,7 @@
         }),
       );
       refresh(answer);
-      session.say(say.done(card.tag, grams(answer.card.tag_g)));
+      session.say(say.done(card.tag, answer.card.tag_g === null ? null : grams(answer.card.tag_g)));
       onclose();
     } catch (error) {
       problem = error instanceof ProblemError ? error.message : words.errors.unexpected(0);

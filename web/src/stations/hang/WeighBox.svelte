@@ -47,7 +47,9 @@
         class="input input-lg w-full pr-8 text-2xl font-semibold"
         inputmode="decimal"
         autocomplete="off"
-        placeholder={`${Math.round(piece.expected_low_g)}–${Math.round(piece.expected_high_g)}`}
+        placeholder={piece.expected_low_g === null || piece.expected_high_g === null
+          ? ''
+          : `${Math.round(piece.expected_low_g)}–${Math.round(piece.expected_high_g)}`}
         aria-label={words.piece.weighing}
         bind:value={entry.text}
         oninput={() => entry.retype()}

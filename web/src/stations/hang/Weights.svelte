@@ -52,7 +52,7 @@
             <td class="py-1.5 pr-2 whitespace-nowrap max-md:text-sm">{dayAndTime(w.at)}</td>
             <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{gramsAsTyped(w.gross_g)}</td>
             <td class="py-1.5 pr-2 text-right whitespace-nowrap"
-              >{w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td
+              >{w.loss_percent === null || w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td
             >
             <td class="quiet py-1.5 pr-2 text-sm">{w.by}</td>
             <td class="py-0.5 text-right">

@@ -104,7 +104,7 @@
         {later === null ? '' : `${say.shift(later)} · `}{dayRange(
           flow.answer.ready.p10,
           flow.answer.ready.p90,
-        )} · {grams(flow.answer.target_weight_g)}
+        )}{flow.answer.target_weight_g === null ? '' : ` · ${grams(flow.answer.target_weight_g)}`}
       </p>
     {:else}
       <p class="quiet">{say.hint}</p>

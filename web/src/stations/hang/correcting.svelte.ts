@@ -19,7 +19,20 @@ export const declared = (piece: Schema['PieceOut']): Record<Field, Value> => ({
   thickness_mm: piece.thickness_mm,
   length_mm: piece.declared_length_mm,
   casing: piece.casing,
+  done_by: piece.card.done_by,
+  done_days: piece.card.done_days,
+  skin: yesNo(piece.skin),
+  bone: yesNo(piece.bone),
 });
+const yesNo = (said: boolean | null): 'yes' | 'no' | null => (said === null ? null : said ? 'yes' : 'no');
+
+/** Fields of which one of a few is chosen, with what can be chosen. */
+export const chosen: Partial<Record<Field, Record<string, string>>> = {
+  casing: words.casings,
+  done_by: words.done.ways,
+  skin: words.done.yesNo,
+  bone: words.done.yesNo,
+};
 
 export class Correcting {
   field = $state<Field | null>(null);
@@ -38,7 +51,7 @@ export class Correcting {
 
   begin(field: Field): void {
     this.field = this.field === field ? null : field;
-    this.text = declared(this.piece())[field]?.toString() ?? '';
+    this.text = declared(this.piece())[field]?.toString() ?? (chosen[field]?.unknown ? 'unknown' : '');
     this.reason = '';
     this.problem = this.question = null;
     this.hung.clear();
@@ -71,7 +84,7 @@ export class Correcting {
       if (at === null) throw new ProblemError('when', words.declared.whenHung, 'value');
       return at;
     }
-    if (field === 'casing') return this.text as Schema['PieceOut']['casing'];
+    if (chosen[field]) return this.text === 'unknown' ? null : (this.text as Value);
     const number = typedNumber(this.text);
     if (number === null && this.text.trim() !== '')
       throw new ProblemError('number', words.errors.noNumber, 'value');

@@ -7,6 +7,9 @@ import { words } from '../../words/en';
 import { nextTag } from './neighbours';
 
 type PieceIn = Schema['PieceIn'];
+/** What nobody need say. */
+type Said = 'unknown' | 'yes' | 'no';
+const saidSo = (said: Said): boolean | null => (said === 'unknown' ? null : said === 'yes');
 
 /** What a kind usually is; a start, not a rule. */
 const USUAL: Record<PieceIn['kind'], { shape: PieceIn['shape']; casing: PieceIn['casing']; loss: string }> = {
@@ -27,6 +30,11 @@ export class HangForm {
   batch = $state('');
   tag = $state('');
   start = $state('');
+  doneBy = $state<PieceIn['done_by']>('weight');
+  days = $state('');
+  use = $state<NonNullable<PieceIn['use']>>('raw');
+  skin = $state<Said>('unknown');
+  bone = $state<Said>('unknown');
   tare = $state('0');
   loss = $state('35');
   diameter = $state('');
@@ -65,7 +73,9 @@ export class HangForm {
     this.shape = card.shape;
     this.batch = card.batch;
     this.tag = nextTag(card.batch, pieces);
-    this.loss = String(card.target_loss_percent);
+    this.loss = String(card.target_loss_percent ?? card.aim_percent);
+    this.doneBy = card.target_loss_percent === null && card.done_by === 'weight' ? 'feel' : card.done_by;
+    this.days = card.done_days === null ? '' : String(card.done_days);
     this.tare = String(card.tare_g);
     if (detail) {
       this.casing = detail.casing;
@@ -85,7 +95,8 @@ export class HangForm {
     this.tag = made.tag;
     this.start = text(made.gross_g);
     this.tare = text(made.tare_g);
-    this.loss = text(made.target_loss_percent);
+    this.doneBy = made.target_loss_percent === null ? 'feel' : 'weight';
+    if (made.target_loss_percent !== null) this.loss = text(made.target_loss_percent);
     this.diameter = text(made.diameter_mm);
     this.thickness = text(made.thickness_mm);
     this.length = text(made.length_mm);
@@ -94,11 +105,14 @@ export class HangForm {
     this.changed();
   }
 
-  /** What is typed; null while weight or target is missing. Throws a ProblemError for what is no number. */
+  /** What is typed; null while what says that it is done is missing. Throws a ProblemError for what is no number. */
   body(): PieceIn | null {
     const start = optionalNumber(this.start, 'start_weight_g');
-    const loss = optionalNumber(this.loss, 'target_loss_percent');
-    if (start === null || loss === null) return null;
+    const byWeight = this.doneBy === 'weight';
+    const loss = byWeight ? optionalNumber(this.loss, 'target_loss_percent') : null;
+    const days = this.doneBy === 'days' ? optionalNumber(this.days, 'done_days') : null;
+    if ((byWeight && (start === null || loss === null)) || (this.doneBy === 'days' && days === null))
+      return null;
     return {
       tag: this.tag || 'new',
       batch_code: this.batch || 'new',
@@ -114,6 +128,11 @@ export class HangForm {
       start_weight_g: start,
       tare_g: optionalNumber(this.tare, 'tare_g') ?? 0,
       target_loss_percent: loss,
+      done_by: this.doneBy,
+      done_days: days,
+      use: this.use,
+      skin: saidSo(this.skin),
+      bone: saidSo(this.bone),
       rod_id: this.rodId,
       hook: this.hook,
       ...head(this.when),

@@ -25,7 +25,7 @@ export class WhatIf {
     this.air = 0;
     this.casing = '';
     this.hook = '';
-    this.target = card.target_loss_percent;
+    this.target = card.aim_percent;
     this.answer = null;
     this.problem = null;
     this.asked++;
@@ -51,7 +51,8 @@ export class WhatIf {
             rh_percent: changed(this.humidity, air_ahead.rh_percent),
             temperature_c: changed(this.temperature, air_ahead.temperature_c),
             air: 1.5 ** this.air,
-            target_loss_percent: changed(this.target, card.target_loss_percent),
+            target_loss_percent:
+              card.target_loss_percent === null ? null : changed(this.target, card.target_loss_percent),
             casing: this.casing || null,
             rod_id: rod || null,
             hook: hook ?? null,

@@ -6,7 +6,7 @@ import { WhatIf } from './whatif.svelte';
 
 const PATH = '/api/pieces/4/what-if';
 const piece = {
-  card: { id: 4, target_loss_percent: 36 },
+  card: { id: 4, target_loss_percent: 36, aim_percent: 36 },
   air_ahead: { temperature_c: 12.8, rh_percent: 79 },
 } as Schema['PieceOut'];
 const answer = (days_later: number): { body: unknown } => ({ body: { days_later } });

@@ -23,6 +23,8 @@
   const typed = $state({ gross: '', casing: '', net: '', string: '', coat: '', across: '', length: '' });
   const coat = untrack(() => detail.coat_g); // a start, not a rule
   if (coat !== null) typed.coat = tidyNumber(coat, 1);
+  let doneBy = $state<'weight' | 'feel'>('weight');
+  const byWeight = $derived(doneBy === 'weight');
   let fault = $state<string | null>(null);
   let busy = $state(false);
   let casing = $state(untrack(() => detail.casing));
@@ -48,8 +50,9 @@
     event.preventDefault();
     const gross = typedNumber(typed.gross);
     const loss = typedNumber(target);
-    fault = gross === null || loss === null ? words.errors.noNumber : null;
-    if (gross === null || loss === null || busy) return;
+    const lacking = byWeight ? gross === null || loss === null : gross === null && typed.gross.trim() !== '';
+    fault = lacking ? words.errors.noNumber : null;
+    if (lacking || busy) return;
     busy = true;
     try {
       const answer = await take(
@@ -60,14 +63,18 @@
             ...tareParts(typed),
             across_mm: optionalNumber(typed.across),
             length_mm: optionalNumber(typed.length),
-            target_loss_percent: loss,
+            target_loss_percent: byWeight ? loss : null,
             loss_basis: basis,
             casing,
             ...head(moment),
           },
         }),
       );
-      session.say(say.tagged(answer.tag, grams(answer.target_gross_g)));
+      session.say(
+        answer.target_gross_g === null
+          ? words.done.tagged(answer.tag)
+          : say.tagged(answer.tag, grams(answer.target_gross_g)),
+      );
       ondone();
       void navigate('/bench/batch/:id', { params: { id: String(answer.batch_id) } });
     } catch (error) {
@@ -82,7 +89,7 @@
   <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
   {#if detail.next_steps.includes('coat')}<p class="text-info">{say.coatFirst}</p>{/if}
   <div class="grid grid-cols-3 gap-x-3 gap-y-2">
-    <Field label={say.gross} numeric required bind:value={typed.gross} fault={fault !== null} />
+    <Field label={say.gross} numeric required={byWeight} bind:value={typed.gross} fault={fault !== null} />
     <Field
       label={card.geometry === 'slab' ? say.thick : say.across}
       numeric
@@ -94,9 +101,17 @@
     <Field label={say.net} numeric bind:value={typed.net} />
     <Field label={say.string} numeric bind:value={typed.string} />
     <Field label={say.coat} numeric bind:value={typed.coat} />
-    <Field label={say.target} numeric bind:value={target} />
+    {#if byWeight}<Field label={say.target} numeric bind:value={target} />{/if}
   </div>
   <div class="mt-2 grid grid-cols-2 gap-3">
+    <Pick
+      label={words.done.by}
+      bind:value={doneBy}
+      options={[
+        ['weight', words.done.ways.weight],
+        ['feel', words.done.feelOrDays],
+      ]}
+    />
     <Pick
       label={words.form.casing}
       bind:value={casing}
@@ -104,7 +119,8 @@
     />
     <When when={moment} />
   </div>
-  <fieldset class="mt-2">
+  {#if !byWeight}<p class="quiet mt-1 text-sm">{words.done.means.feel}</p>{/if}
+  <fieldset class="mt-2" hidden={!byWeight}>
     <legend class="text-sm font-semibold">{say.basis}</legend>
     {#each shows as one (one.key)}
       <label class="flex min-h-11 items-center gap-2">
