@@ -28,8 +28,10 @@ def drag(page: Page, piece: int, target: Locator) -> None:
     page.mouse.down()
     target.hover()
     expect(page.get_by_role("status").filter(has_text="in hand")).to_be_visible()
-    target.hover(position={"x": 4, "y": 4})  # a hand is never quite still: the place it is over is told anew
-    target.hover()
+    box = target.bounding_box()
+    assert box is not None
+    for off in (3, 0):  # a hand is never quite still: the place it is over is told anew
+        page.mouse.move(box["x"] + box["width"] / 2 + off, box["y"] + box["height"] / 2)
     page.mouse.up()
 
 

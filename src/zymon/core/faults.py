@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from .drying.judge import BIG_LOSS_PERCENT
 from .say import Said, said
 
 Feel = Literal["soft", "yielding", "firm", "hard"]
@@ -14,7 +15,6 @@ MouldHow = Literal["dry", "furry", "wet"]
 Act = Literal["nothing", "watch", "mend", "hold", "discard"]
 
 RING_RISK = 0.5
-BIG_LOSS_PERCENT = 30.0
 DAMP_RH = 85.0
 MANY_DAMP_HOURS = 24.0
 COAT_DAYS = 3.0
@@ -38,21 +38,26 @@ class Found:
 
 @dataclass(frozen=True)
 class Evidence:
-    """What the records of the piece say: loss [%], ring risk 0…1, hours of damp air lately, days since it was hung."""
+    """What the records of the piece say: loss [%], ring risk 0…1, hours of damp air lately, days since it was hung.
+
+    `dried_by`: what dried its rim ahead of its middle by those records, the likeliest first; empty where nothing did,
+    None where nothing was recorded that could tell.
+    """
 
     loss_percent: float
     ring_risk: float
     damp_hours: float
     days: float
+    dried_by: tuple[Said, ...] | None = ()
 
 
 @dataclass(frozen=True)
 class Advice:
-    """What to do, why, and the evidence in this piece's own records."""
+    """What to do, why, and the evidence in this piece's own records, the weightiest first."""
 
     act: Act
     what: Said
-    because: Said | None = None
+    because: tuple[Said, ...] = ()
 
 
 def advise(found: Found, evidence: Evidence) -> list[Advice]:
@@ -72,9 +77,9 @@ def advise(found: Found, evidence: Evidence) -> list[Advice]:
 
 def _rot(found: Found) -> list[Advice]:
     if found.smell == "off":
-        return [Advice("discard", said("advice.discard_foul"), said("because.foul"))]
+        return [Advice("discard", said("advice.discard_foul"), (said("because.foul"),))]
     if found.smell == "sour":
-        return [Advice("watch", said("advice.smell_again"), said("because.sour"))]
+        return [Advice("watch", said("advice.smell_again"), (said("because.sour"),))]
     return []
 
 
@@ -89,40 +94,44 @@ def _mould(found: Found, evidence: Evidence) -> list[Advice]:
         else None
     )
     if found.mould in ("black", "pink") or found.mould_how == "wet":
-        return [Advice("hold", said("advice.hold_mould"), damp or said(f"because.mould_{found.mould}"))]
-    return [Advice("mend", said("advice.wipe_mould"), damp or said("because.still_air"))]
+        return [Advice("hold", said("advice.hold_mould"), (damp or said(f"because.mould_{found.mould}"),))]
+    return [Advice("mend", said("advice.wipe_mould"), (damp or said("because.still_air"),))]
 
 
 def _ring(found: Found, evidence: Evidence) -> list[Advice]:
-    soft = found.firm_core in ("soft", "wet")
-    hard_soft = found.firm_rim == "hard" and soft
-    if not hard_soft:
-        if soft and evidence.loss_percent >= BIG_LOSS_PERCENT:
-            late = said("because.soft_late", loss_percent=round(evidence.loss_percent))
-            return [Advice("hold", said("advice.cut_one"), late)]
-        return []
-    because = (
-        said("because.over_safe_pace", ring_percent=round(100 * evidence.ring_risk))
-        if evidence.ring_risk >= RING_RISK
-        else said("because.air_too_dry")
-    )
-    if evidence.loss_percent >= BIG_LOSS_PERCENT:
-        return [Advice("hold", said("advice.vacuum_rest"), because)]
-    return [Advice("mend", said("advice.damper_air"), because)]
+    """A hard rim, a soft middle, or both: mended while little is lost, held after that."""
+    soft, hard = found.firm_core in ("soft", "wet"), found.firm_rim == "hard"
+    late = evidence.loss_percent >= BIG_LOSS_PERCENT
+    if soft and late:
+        stage = said("because.soft_late", loss_percent=round(evidence.loss_percent))
+        what = said("advice.vacuum_rest" if hard else "advice.cut_one")
+        return [Advice("hold", what, (stage, *_dried_by(evidence)))]
+    if hard and not late:
+        what = said("advice.damper_air" if soft else "advice.hard_rim")
+        return [Advice("mend" if soft else "watch", what, _dried_by(evidence))]
+    return []
+
+
+def _dried_by(evidence: Evidence) -> tuple[Said, ...]:
+    if evidence.dried_by:
+        return evidence.dried_by
+    if evidence.ring_risk >= RING_RISK:
+        return (said("because.over_safe_pace", ring_percent=round(100 * evidence.ring_risk)),)
+    return (said("because.nothing_recorded" if evidence.dried_by is None else "because.nothing_stands_out"),)
 
 
 def _skin(found: Found, evidence: Evidence) -> list[Advice]:
     out = []
     if found.surface == "slimy":
-        out.append(Advice("hold", said("advice.wipe_slime"), said("because.too_damp")))
+        out.append(Advice("hold", said("advice.wipe_slime"), (said("because.too_damp"),)))
     elif found.surface == "damp":
-        out.append(Advice("mend", said("advice.more_air"), said("because.damp_skin")))
+        out.append(Advice("mend", said("advice.more_air"), (said("because.damp_skin"),)))
     if found.cracks:
         late = evidence.days > COAT_DAYS
         what = said("advice.patch_late" if late else "advice.patch_now")
-        out.append(Advice("mend", what, said("because.coats_crack")))
+        out.append(Advice("mend", what, (said("because.coats_crack"),)))
     if found.sag:
-        out.append(Advice("watch", said("advice.tie_tighter"), said("because.soft_yet")))
+        out.append(Advice("watch", said("advice.tie_tighter"), (said("because.soft_yet"),)))
     if found.salt_spots:
-        out.append(Advice("watch", said("advice.brush_salt"), said("because.salt_left")))
+        out.append(Advice("watch", said("advice.brush_salt"), (said("because.salt_left"),)))
     return out

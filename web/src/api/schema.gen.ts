@@ -2693,7 +2693,8 @@ export interface components {
              * @enum {string}
              */
             act: "nothing" | "watch" | "mend" | "hold" | "discard";
-            because: components["schemas"]["SaidOut"] | null;
+            /** Because */
+            because: components["schemas"]["SaidOut"][];
             what: components["schemas"]["SaidOut"];
         };
         /**
@@ -3775,13 +3776,13 @@ export interface components {
             ready: components["schemas"]["Ready"] | null;
             says: components["schemas"]["SaidOut"] | null;
             /** State */
-            state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt") | null;
+            state: ("drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt" | "hold") | null;
             /** Tag */
             tag: string;
             /** Uid */
             uid: string;
             /** Wants */
-            wants: ("too_fast" | "doubtful" | "weigh")[];
+            wants: ("too_fast" | "doubtful" | "weigh" | "ring")[];
             /** Weighing Id */
             weighing_id: number | null;
         };
@@ -4568,6 +4569,11 @@ export interface components {
             rim_feels: "raw" | "yielding" | "firm" | "hard";
             /** Rim Water Percent */
             rim_water_percent: number;
+            /**
+             * Ring
+             * @enum {string}
+             */
+            ring: "even" | "some" | "strong";
             /** Ring Index */
             ring_index: number;
             /** Water Percent */
@@ -5270,6 +5276,10 @@ export interface components {
         MendingOut: {
             /** Evidence */
             evidence: components["schemas"]["SaidOut"][];
+            /** Loss G Per Day */
+            loss_g_per_day: number;
+            /** Loss Money Per Day */
+            loss_money_per_day: number | null;
             /** Mends */
             mends: components["schemas"]["MendOut"][];
             /** Over At */
@@ -5693,7 +5703,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt" | "hold";
             /** Tag */
             tag: string;
             /** Tag G */
@@ -5705,7 +5715,7 @@ export interface components {
             /** Target Weight G */
             target_weight_g: number | null;
             /** Wants */
-            wants: ("too_fast" | "doubtful" | "weigh")[];
+            wants: ("too_fast" | "doubtful" | "weigh" | "ring")[];
             /** Weight Now G */
             weight_now_g: number | null;
             /** Width Mm */
@@ -8605,7 +8615,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt";
+            state: "drying" | "soon" | "likely" | "ready" | "over" | "stalled" | "feel" | "felt" | "hold";
             /** Tag G */
             tag_g: number | null;
             /** Target Weight G */

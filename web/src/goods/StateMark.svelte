@@ -50,6 +50,9 @@
         stroke-width="2.2"
         stroke-dasharray="2.6 1.6"
       />
+    {:else if mark === 'hold'}
+      <path d="M6 1h8l5 5v8l-5 5H6l-5-5V6z" fill="var(--color-error)" />
+      <path d="M5 10h10" stroke="var(--color-error-content)" stroke-width="3" />
     {:else if mark === 'feel' || mark === 'felt'}
       <path
         d="M2 12c0-5 3-9 8-9s8 4 8 9c0 3-3 6-8 6s-8-3-8-6z"

@@ -29,9 +29,17 @@ export const done = {
   felt: 'Felt firm to the middle',
   feltWhy: 'It has no target by weight: that it is done rests on your fingers.',
   lost: (loss: string): string => `~${loss} lost`,
-  tagWords: { feel: 'feel', felt: 'felt' },
-  states: { feel: 'worth feeling', felt: 'felt firm' },
-  hands: { feel: 'Worth feeling: rim and middle', felt: 'Felt firm: take down, or let it hang' },
+  tagWords: { feel: 'feel', felt: 'felt', hold: 'hold' },
+  held: 'Soft in the middle: hold it, do not taste',
+  heldWhy: (loss: string): string =>
+    `After ${loss} of loss that is no matter of waiting: rest it in a bag, feel it again, cut one to see; discard in doubt.`,
+  ringWhy: 'By the model its rim is hard and its middle softer: rest it in a bag before it is cut.',
+  states: { feel: 'worth feeling', felt: 'felt firm', hold: 'soft in the middle, held' },
+  hands: {
+    hold: 'Soft in the middle: hold, do not taste',
+    feel: 'Worth feeling: rim and middle',
+    felt: 'Felt firm: take down, or let it hang',
+  },
   fields: {
     done_by: 'done by',
     done_days: 'days on the hook',

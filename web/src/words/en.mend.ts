@@ -26,6 +26,8 @@ export const mend = {
   ringHelp: 'Ring index: 0 even, 1 a dry rim round a wet core; the strongest still to come.',
   over: (day: string): string =>
     `Past its target by 3 points about ${day}: weight and texture are lost from then on.`,
+  costs: (g: string, money: string | null): string =>
+    `Until then it is harmless; each day it loses about ${g}${money === null ? '' : `, worth ${money}`}.`,
   move: 'Move it',
 };
 

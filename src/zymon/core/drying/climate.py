@@ -23,7 +23,7 @@ FUTURE_SD_C, FUTURE_SD_RH = 0.6, 1.7
 # A set point this warm and damp is meant for the first days only; then it is stepped down to a drying climate
 STEP_ABOVE_C, STEP_ABOVE_RH, STEP_AFTER_DAYS, STEP_TO = 15.0, 83.0, 5.0, (13.5, 79.0)
 STEP_NOT_AFTER_DAYS = 14  # a place that was kept like this for longer will be kept like this
-FUTURE_SD_C_UNLOGGED, FUTURE_SD_RH_UNLOGGED = 1.5, 4.5
+FUTURE_SD_C_UNLOGGED, FUTURE_SD_RH_UNLOGGED = 1.5, 3.5
 # A place that nobody controls follows the weather: less sure than its last weeks, unless a year of it is known
 FUTURE_SD_C_FREE, FUTURE_SD_RH_FREE = 2.0, 4.0
 SHOWN_WEEKS = 8  # of the season ahead, whose mean is called the air to come

@@ -11,6 +11,7 @@ from .transport import shell_fractions
 
 Array = npt.NDArray[np.float64]
 Firmness = Literal["raw", "yielding", "firm", "hard"]
+RingSeen = Literal["even", "some", "strong"]
 
 RIM_SHARE, CORE_SHARE = 0.3, 0.3  # shares of the volume that are felt as rim and as core
 # water per fat-free dry matter from which a piece feels so; estimate from what makers say of 30, 35 and 40 % loss
@@ -32,6 +33,11 @@ class Feel:
         """Whether it felt firm to the middle."""
         return self.core in ("firm", "hard") and self.rim not in RAW_WORDS
 
+    @property
+    def soft_core(self) -> bool:
+        """Whether its middle felt soft or wet."""
+        return self.core in RAW_WORDS
+
 
 def feels(x: float) -> Firmness:
     """How meat of a water content feels.
@@ -42,6 +48,19 @@ def feels(x: float) -> Firmness:
     ('raw', 'firm')
     """
     return next((word for least, word in FEELS if x >= least), "hard")
+
+
+def ring_seen(rim: float, core: float) -> RingSeen:
+    """The ring that is there: how many words of fingers rim and core lie apart; two are a hard rim round a soft middle.
+
+    Parameters: rim, core [kg water/kg fat-free dry matter] above 0.
+
+    >>> ring_seen(0.7, 1.6), ring_seen(0.7, 1.4), ring_seen(1.2, 1.3)
+    ('strong', 'some', 'even')
+    """
+    words: list[str] = [*(name for _, name in FEELS), "hard"]
+    apart = words.index(feels(rim)) - words.index(feels(core))
+    return "strong" if apart >= 2 else "some" if apart == 1 else "even"
 
 
 def how_believable(word: str | None, x: Array) -> Array:

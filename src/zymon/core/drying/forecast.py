@@ -18,7 +18,7 @@ from .arrays import HORIZON_DAYS, Arrays, Future, crossing
 from .climate import expected_air
 from .doubt import Doubt, name_doubts
 from .draws import even_normals
-from .feel import how_believable, rim_and_core
+from .feel import RingSeen, how_believable, rim_and_core, ring_seen
 from .fit import fit
 from .history import History, Piece
 from .hooks import learn_hooks, worth_using
@@ -57,7 +57,8 @@ class PieceForecast:
     reaches: float | None  # share of the futures that get to the target within the horizon; the dates are theirs
     safe_percent_per_day: float
     gentle_days: float  # that gentle air takes to this loss
-    ring_risk: float
+    ring_risk: float  # that the rim runs ahead, by the pace
+    ring: RingSeen  # the ring that is there now, by the model
     doubts: tuple[Doubt, ...]
     curve_s: Array
     curve_p10: Array
@@ -118,7 +119,17 @@ class Fitted:
     @cached_property
     def forecasts(self) -> tuple[PieceForecast, ...]:
         """One forecast per piece, in order."""
-        return _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good, self.weight)
+        made = _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good, self.weight)
+        return tuple(replace(f, ring=ring) for f, ring in zip(made, self._rings_now(), strict=True))
+
+    def _rings_now(self) -> list[RingSeen]:
+        """The ring that every piece has now, by its most likely parameters."""
+        c, n = self.arrays, len(self.arrays.pieces)
+        step = np.abs(c.time_s - np.maximum(c.now_s - c.hung, 0.0)).argmin(axis=0)  # one point of the grid lies at now
+        profiles = c.run(self.theta, keep=True, steps=max(int(step.max()), 1)).profiles
+        assert profiles is not None
+        rim, core = rim_and_core(profiles[step, :, np.arange(n)].T)
+        return [ring_seen(float(r), float(k)) for r, k in zip(rim, core, strict=True)]
 
     def _felt(self) -> None:
         """What fingers said of a piece makes some of its draws more believable than others, and moves its middle."""
@@ -305,6 +316,7 @@ def _answer(
         safe_percent_per_day=safe_percent,
         gentle_days=gentle_days,
         ring_risk=ring_risk,
+        ring="even",
         doubts=name_doubts(
             piece, c.used[i], good[:k], [float(np.interp(w.at_s - hung, time_s, mid)) for w in c.used[i]]
         ),

@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from ..constants import SECONDS_PER_DAY
 from .arrays import Future
-from .feel import Firmness, feels, rim_and_core
+from .feel import Firmness, RingSeen, feels, rim_and_core, ring_seen
 from .forecast import Change, Fitted
 from .transport import SHELLS, Bodies, shell_fractions
 
@@ -25,6 +25,7 @@ class Inside:
     core_water_percent: float
     rim_feels: Firmness
     core_feels: Firmness
+    ring: RingSeen
     ring_index: float  # 0 even … 1 a rim with no water round a wet core
 
 
@@ -46,6 +47,7 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
         core_water_percent=_percent(core),
         rim_feels=feels(rim),
         core_feels=feels(core),
+        ring=ring_seen(rim, core),
         ring_index=ring_index(x),
     )
 

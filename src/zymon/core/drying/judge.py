@@ -12,10 +12,11 @@ from .forecast import PieceForecast
 from .geometry import body_of
 from .history import Piece, Weighing
 
-State = Literal["drying", "soon", "likely", "ready", "over", "stalled", "feel", "felt"]
-Want = Literal["too_fast", "doubtful", "weigh"]
+State = Literal["drying", "soon", "likely", "ready", "over", "stalled", "feel", "felt", "hold"]
+Want = Literal["too_fast", "doubtful", "weigh", "ring"]
 
 SOON_DAYS = 7.0
+BIG_LOSS_PERCENT = 30.0  # from which a soft middle is no matter of waiting any more
 OVER_POINTS = 3.0  # percentage points past the target from which texture and money are lost
 TOO_FAST_RING = 0.5
 HEAVIER_THAN_HUNG = 1.005  # by which a weight may exceed that when hung
@@ -62,8 +63,11 @@ def days_left(remaining_days: float, window_days: float) -> DaysLeft:
 
 
 def runs_ahead(made: PieceForecast) -> bool:
-    """Whether a piece dries so fast that its rim closes before its core. Parameters: made, its forecast."""
-    return made.status == "drying" and made.ring_risk >= TOO_FAST_RING
+    """Whether a piece dries so fast that its rim closes before its core, or has done so and still shows it.
+
+    Parameters: made, its forecast.
+    """
+    return made.ring_risk >= TOO_FAST_RING and (made.status == "drying" or made.ring == "strong")
 
 
 def on_the_scale(piece: Piece, now_s: float) -> Weighing | None:
@@ -85,7 +89,8 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     """Judge one piece. Parameters: piece; made, its forecast; now_s [s].
 
     Ready and over need the scale: at the tag's gram or under it, and not in doubt. Without that the forecast can at
-    most say "likely", which asks for a weighing.
+    most say "likely", which asks for a weighing. What was felt soft in the middle after a big loss, or at its target,
+    is neither: it is held.
     """
     said = on_the_scale(piece, now_s)
     wants: list[Want] = []
@@ -93,9 +98,14 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
         wants.append("too_fast")
     if made.doubts or (said is not None and in_doubt(said, made)):
         wants.append("doubtful")
+    there = _at_target(said, made)
+    if felt_soft(piece, now_s) and (there or _lost_percent(piece, made, said) >= BIG_LOSS_PERCENT):
+        return Judgement("hold", tuple(wants), None)
     if made.target_weight_g is None:
         return _by_hand(piece, made, tuple(wants), now_s)
-    if said is not None and not in_doubt(said, made) and at_target(said.gross_g, made.target_weight_g):
+    if said is not None and there:
+        if made.ring == "strong":
+            wants.append("ring")
         lost = 100 * piece.loss_fraction(said.gross_g)
         return Judgement("over" if lost >= piece.aim_percent + OVER_POINTS else "ready", tuple(wants), None)
     if made.status == "stalled":
@@ -112,6 +122,25 @@ def judge(piece: Piece, made: PieceForecast, now_s: float) -> Judgement:
     if now_s - last > WEIGH_AFTER_SHARE * whole:
         wants.append("weigh")
     return Judgement("soon" if remaining <= SOON_DAYS else "drying", tuple(wants), left)
+
+
+def _at_target(said: Weighing | None, made: PieceForecast) -> bool:
+    if said is None or made.target_weight_g is None or in_doubt(said, made):
+        return False
+    return at_target(said.gross_g, made.target_weight_g)
+
+
+def _lost_percent(piece: Piece, made: PieceForecast, said: Weighing | None) -> float:
+    """What it has lost [%]: by the scale where that can be believed, else by the model."""
+    if said is None or piece.start_weight_g is None or in_doubt(said, made):
+        return made.loss_percent
+    return 100 * piece.loss_fraction(said.gross_g)
+
+
+def felt_soft(piece: Piece, now_s: float) -> bool:
+    """Whether the last that fingers said of a piece is that its middle is soft. Parameters: piece; now_s [s]."""
+    last = next((f for f in reversed(piece.feels) if f.at_s <= now_s and f.core is not None), None)
+    return last is not None and last.soft_core
 
 
 def worth_feeling_s(piece: Piece, made: PieceForecast) -> tuple[float, float] | None:

@@ -9,7 +9,7 @@ import numpy as np
 from ..constants import SECONDS_PER_DAY
 from ..pieces import at_target
 from ..say import Said, said
-from .climate import Log
+from .dried_by import OFF_POINTS, mean_rh, pull_of_air
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
 from .inside import inside, ring_ahead
@@ -27,7 +27,6 @@ GENTLER_RH, DRIER_RH = 6.0, -6.0  # points
 CALMER_AIR, MORE_AIR = 0.65, 1.5
 WRAPS_TO = "membrane"
 HIGHEST_RH, LOWEST_RH = 90.0, 60.0
-OFF_RH = 3.0  # points off the set point that are worth saying
 WIDE_SHARE = 0.5  # of a place's pieces in the same trouble, from which it is the place's
 OVERSHOOT_SOON_DAYS = 21.0
 
@@ -47,13 +46,17 @@ class Mend:
 
 @dataclass(frozen=True)
 class Mending:
-    """The trouble of a piece: what speaks for it, whether the whole place has it, the ring to come as it is, mends."""
+    """The trouble of a piece: what speaks for it, whether the whole place has it, the ring to come as it is, mends.
+
+    Up to `over_at_s` an overshoot is harmless; after it weight, texture and money are lost.
+    """
 
     trouble: Trouble
     evidence: tuple[Said, ...]
     place_wide: bool
     ring_index: float
     over_at_s: float | None
+    loss_g_per_day: float  # that it goes on losing
     mends: tuple[Mend, ...]
 
 
@@ -112,6 +115,7 @@ def mending(of: Fitted, index: int, free_hooks: Sequence[str], mates: Sequence[i
         place_wide=wide,
         ring_index=ring,
         over_at_s=passes_over_s(piece, made),
+        loss_g_per_day=made.rate_percent_per_day / 100 * piece.net_start_g,
         mends=tuple(_mends(of, index, trouble, free_hooks)),
     )
 
@@ -127,13 +131,9 @@ def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) 
     if trouble == "too_slow":
         pace, gentle = round(made.rate_percent_per_day, 2), round(made.safe_percent_per_day, 2)
         out.append(said("trouble.slow", pace=pace, gentle=gentle))
-    hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
-    if hook is not None and piece.stays[-1].hook in of.arrays.hook_air:
-        there = float(np.exp(hook.ln_air))
-        if (trouble == "too_fast" and there > 1) or (trouble in ("too_slow", "stuck") and there < 1):
-            one = "trouble.hook_of_one" if hook.pieces == 1 else "trouble.hook"
-            out.append(said(one, air=round(there, 1), pieces=hook.pieces))
-    out += _air_evidence(of, trouble)
+    # the place is weighed against the hook: what pulls harder comes first
+    pulls = [*_hook_evidence(of, piece, trouble), *_air_evidence(of, trouble)]
+    out += [why for _, why in sorted(pulls, key=lambda one: -one[0])]
     if trouble != "overshooting" and mates:
         if alike >= WIDE_SHARE * mates and mates >= 2:
             out.append(said("trouble.place", alike=alike, mates=mates))
@@ -143,25 +143,43 @@ def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) 
     return out
 
 
-def _air_evidence(of: Fitted, trouble: Trouble) -> list[Said]:
-    lately = _recent_rh(of.history.log, of.arrays.now_s)
+def _hook_evidence(of: Fitted, piece: Piece, trouble: Trouble) -> list[tuple[float, Said]]:
+    """What its hook does, with how hard that pulls (ln)."""
+    hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
+    if hook is None or piece.stays[-1].hook not in of.arrays.hook_air:
+        return []
+    if not ((trouble == "too_fast" and hook.ln_air > 0) or (trouble in ("too_slow", "stuck") and hook.ln_air < 0)):
+        return []
+    one = "trouble.hook_of_one" if hook.pieces == 1 else "trouble.hook"
+    return [(abs(hook.ln_air), said(one, air=round(float(np.exp(hook.ln_air)), 1), pieces=hook.pieces))]
+
+
+def _air_evidence(of: Fitted, trouble: Trouble) -> list[tuple[float, Said]]:
+    """What the air of the place does, with how hard that pulls (ln)."""
+    now_s = of.arrays.now_s
+    lately = mean_rh(of.history.log, now_s - 3 * SECONDS_PER_DAY, now_s)
     setpoint = of.history.setpoint_rh_percent
     if lately is None:
         return []
     off = 0.0 if setpoint is None else lately - setpoint
-    if trouble == "too_fast" and off < -OFF_RH:
-        return [said("trouble.air_under", rh_percent=round(lately), points=round(-off))]
+    pull = 0.0 if setpoint is None else abs(pull_of_air(lately, setpoint))
+    if trouble == "too_fast" and off < -OFF_POINTS:
+        return [(pull, said("trouble.air_under", rh_percent=round(lately), points=round(-off)))]
     if trouble in ("stuck", "too_slow"):
         c = round(of.arrays.air.ahead_temperature_c)
-        if off > OFF_RH:
-            return [said("trouble.air_over", rh_percent=round(lately), c=c, points=round(off))]
-        return [said("trouble.air", rh_percent=round(lately), c=c)]
+        if off > OFF_POINTS:
+            return [(pull, said("trouble.air_over", rh_percent=round(lately), c=c, points=round(off)))]
+        return [(0.0, said("trouble.air", rh_percent=round(lately), c=c))]
     return []
 
 
-def _recent_rh(log: Log, now_s: float) -> float | None:
-    recent = log.rh_percent[(log.time_s > now_s - 3 * SECONDS_PER_DAY) & (log.time_s <= now_s)]
-    return float(recent.mean()) if len(recent) else None
+def _place_pulls_harder(of: Fitted, piece: Piece, trouble: Trouble) -> bool:
+    """Whether the air of the place is more to blame than the hook; then the place is mended first."""
+    place, hook = (
+        max((p for p, _ in pulls), default=0.0)
+        for pulls in (_air_evidence(of, trouble), _hook_evidence(of, piece, trouble))
+    )
+    return place > hook
 
 
 def _mends(of: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) -> list[Mend]:
@@ -182,7 +200,8 @@ def _mends(of: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) 
         best = (min if fast else max)(airs, key=lambda name: airs[name])
         out.append(_tried(of, index, "hook", Change(air=airs[best] / here), best))
     wanted = float(np.clip(rh + (GENTLER_RH if fast else DRIER_RH), LOWEST_RH, HIGHEST_RH))
-    out.append(_tried(of, index, "humidity", Change(rh_percent=round(wanted))))
+    place = _tried(of, index, "humidity", Change(rh_percent=round(wanted)))
+    out.insert(0 if _place_pulls_harder(of, piece, trouble) else len(out), place)
     out.append(_tried(of, index, "air", Change(air=CALMER_AIR if fast else MORE_AIR)))
     if fast:
         wraps = CASINGS[WRAPS_TO] / CASINGS[piece.casing]

@@ -19,7 +19,7 @@ STIRRINGS: tuple[Stirring, ...] = get_args(Stirring)
 
 
 # How much air the pieces get against gently moved air; estimates
-STILL, STRONG = 0.45, 1.1
+STILL, STRONG = 0.58, 1.1
 STIRRED: dict[Stirring, float] = {"still": STILL, "gentle": 1.0, "strong": STRONG}
 
 
@@ -46,7 +46,7 @@ USUAL: dict[Sort, UsualAir] = {
     "room": UsualAir(19.5, 1.5, 50.0, 8.0, 0.8),
     "fan_room": UsualAir(18.0, 2.0, 57.0, 8.0, STRONG),
     "dehydrator": UsualAir(35.0, 3.0, 35.0, 8.0, STRONG),
-    "smokehouse": UsualAir(8.0, 4.0, 78.0, 7.0, 0.5),
+    "smokehouse": UsualAir(8.0, 4.0, 78.0, 7.0, 0.46),
     "garage": UsualAir(9.0, 4.5, 74.0, 8.0, 0.85),
 }
 # Where nobody said what kind of place it is

@@ -9,6 +9,7 @@ from zymon.store import hang as store
 from zymon.store.models import Rod
 
 from ..as_forecast import hook_name
+from ..bench.prices import finished_price_per_kg
 from ..premises import Premises, moment
 from ..schemas import SaidOut, all_said
 
@@ -41,6 +42,8 @@ class MendingOut(BaseModel):
     place_wide: bool
     ring_index: float
     over_at: datetime | None
+    loss_g_per_day: float
+    loss_money_per_day: float | None  # by the prices of its sheet; null where it has none
     mends: list[MendOut]
 
 
@@ -63,6 +66,7 @@ def mend(shop: Premises, piece_id: int) -> WellOrNot:
         taken = {hook_name(store.last_hanging(p)) for p in hanging}
         rods = {rod.id: rod for rod in place.rods}
         free = [f"{rod.id}/{n}" for rod in place.rods for n in range(1, rod.hooks + 1)]
+        price = finished_price_per_kg(session, of.batch_id)
         mates = [tags[p.tag] for p in hanging if p.id != of.id and p.tag in tags]
     found = mending(fit, index, [name for name in free if name not in taken], mates)
     if found is None:
@@ -74,6 +78,8 @@ def mend(shop: Premises, piece_id: int) -> WellOrNot:
             place_wide=found.place_wide,
             ring_index=round(found.ring_index, 3),
             over_at=None if found.over_at_s is None else moment(found.over_at_s),
+            loss_g_per_day=round(found.loss_g_per_day, 1),
+            loss_money_per_day=None if price is None else round(price * found.loss_g_per_day / 1000, 3),
             mends=[_mend_out(m, rods) for m in found.mends],
         )
     )

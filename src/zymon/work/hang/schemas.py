@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from zymon.core.drying.explain import Help
-from zymon.core.drying.feel import Firmness
+from zymon.core.drying.feel import Firmness, RingSeen
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.drying.judge import State, Want
@@ -261,6 +261,7 @@ class InsideOut(BaseModel):
     core_water_percent: float
     rim_feels: Firmness
     core_feels: Firmness
+    ring: RingSeen  # that is there then
     ring_index: float
 
 

@@ -7,7 +7,7 @@ import numpy as np
 import numpy.typing as npt
 
 from zymon.core import course as told
-from zymon.core.drying.judge import TOO_FAST_RING, in_doubt
+from zymon.core.drying.judge import in_doubt, runs_ahead
 from zymon.core.fermentation.meter import checked
 from zymon.core.ledger import batch as judged
 from zymon.core.ledger.judge import Ledger, judge
@@ -85,7 +85,7 @@ def _ahead(session: Session, dates: Dates, batch_id: int, now_s: int) -> Ahead:
         weighed = [w for w in core.weighings if w.at_s <= now_s]
         if weighed and in_doubt(weighed[-1], made):
             found.doubtful[piece.tag] = weighed[-1].at_s
-        if made.ring_risk >= TOO_FAST_RING:
+        if runs_ahead(made) or (made.ring == "strong" and made.loss_percent >= core.aim_percent):
             found.rings.add(piece.tag)
         if made.ready_p50_s is not None:
             found.end_s = max(found.end_s or 0.0, made.ready_p50_s)

@@ -245,10 +245,10 @@ def _piece_lines(
         yield replace(found, chore=replace(found.chore, latest_s=min(ends))) if ends else found
     if likely:
         yield line("likely", likely)
-    for state in ("feel", "felt"):
+    for state in ("hold", "feel", "felt"):
         found_so = [p for p, j, _ in judged if j.state == state]
         if found_so:
-            yield line(state, found_so)
+            yield line(state, found_so, elastic=state != "hold")
     if fast:
         yield line("fast", fast, elastic=False)
     if doubtful:

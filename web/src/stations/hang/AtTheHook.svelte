@@ -138,7 +138,9 @@
       class:text-warning={advice.act === 'mend'}
     >
       <strong>{say.acts[advice.act]}:</strong>
-      {said(advice.what)}{#if advice.because}<span class="quiet"> ({said(advice.because)})</span>{/if}
+      {said(advice.what)}{#if advice.because.length}<span class="quiet">
+          ({advice.because.map(said).join('; ')})</span
+        >{/if}
     </p>
   {/each}
   <div class="mt-2 flex flex-wrap gap-2">

@@ -85,9 +85,12 @@
             piece.card.safe_percent_per_day.toFixed(2),
           )}
         </dd>
-        <dt class="quiet">{say.ring}</dt>
-        <dd>{piece.card.ring_risk < 0.3 ? say.low : piece.card.ring_risk < 0.5 ? say.some : say.high}</dd>
+        {#if piece.hangs && piece.card.wants.includes('too_fast')}<dd class="text-error col-start-2">
+            {say.tooFast}
+          </dd>{/if}
       {/if}
+      <dt class="quiet">{say.ring}</dt>
+      <dd class:text-warning={inside.ring === 'strong'}>{say.rings[inside.ring]}</dd>
       {#if rest && closing}
         <dt class="quiet">{say.rest}</dt>
         <dd data-testid="rest">

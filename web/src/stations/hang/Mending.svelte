@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
-  import { longDay } from '../../units/format';
+  import { grams, longDay } from '../../units/format';
   import { words } from '../../words/en';
   import { said } from '../../words/said';
 
@@ -44,6 +44,10 @@
       </p>{/each}
     {#if trouble.trouble === 'overshooting' && trouble.over_at}<p>
         {say.over(longDay(trouble.over_at))}
+        {say.costs(
+          grams(trouble.loss_g_per_day),
+          trouble.loss_money_per_day === null ? null : trouble.loss_money_per_day.toFixed(2),
+        )}
       </p>{/if}
     {#if trouble.trouble !== 'overshooting'}
       <table class="mt-1">

@@ -27,7 +27,7 @@
   let only = $state('');
   const say = words.hang;
   const batches = $derived([...new Set(pieces.map((c) => c.batch))].sort());
-  const states = ['ready', 'likely', 'feel', 'felt', 'soon', 'over', 'stalled'] as const;
+  const states = ['hold', 'ready', 'likely', 'feel', 'felt', 'soon', 'over', 'stalled'] as const;
   const wants = ['too_fast', 'doubtful', 'weigh'] as const;
   const shown = $derived(
     pieces.filter(

@@ -118,7 +118,11 @@
               >{words.piece.overNow((card.loss_percent - card.aim_percent).toFixed(0))}.</span
             >{/if}
           {words.piece.confirmByFeel}
+          {#if card.wants.includes('ring')}<span class="text-warning">{words.done.ringWhy}</span>{/if}
         </p>
+      {:else if card.state === 'hold'}
+        <p class="font-tag text-error text-2xl font-semibold">{words.done.held}</p>
+        <p>{words.done.heldWhy(percent(card.loss_percent, 0))}</p>
       {:else if card.state === 'felt'}
         <p class="font-tag text-2xl font-semibold">{words.done.felt}</p>
         <p class="quiet">{words.done.feltWhy}</p>

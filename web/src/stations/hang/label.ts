@@ -26,6 +26,7 @@ export function tagText(
   if (piece.state === 'ready') return say.tags.ready;
   if (piece.state === 'over') return say.tags.over;
   if (piece.state === 'likely') return say.tags.likely;
+  if (piece.state === 'hold') return say.tags.hold;
   if (piece.state === 'feel') return say.tags.feel;
   if (piece.state === 'felt') return say.tags.felt;
   if (piece.state === 'stalled' || !piece.days_left) return say.tags.stalled;
