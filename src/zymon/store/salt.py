@@ -94,6 +94,7 @@ class NewSaltPiece:
     skin_share: float
     rules: tuple[str, ...]
     margin_percent: float
+    pierced: bool = False
 
 
 def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEvent, now_s: int) -> SaltPiece:
@@ -110,6 +111,7 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
         skin_share=new.skin_share,
         rules=",".join(new.rules),
         margin_percent=new.margin_percent,
+        pierced=new.pierced,
         by=into.by,
         entered_s=now_s,
     )
@@ -238,12 +240,11 @@ def check_trim(of: SaltPiece, event: SaltEvent) -> None:
         raise OutOfRangeError("refused.trimmed_weighs_more", tag=of.tag, before_g=before_g)
 
 
-def cured_weight(of: SaltPiece) -> float:
-    """What it weighed last after it came out of the salt [g]. Raises ClashError while it is in salt."""
-    cured_g = bases(of).cured_g
-    if cured_g is None:
+def cured_weight(of: SaltPiece) -> float | None:
+    """What it weighed last since it came out of the salt [g], None where nobody did. Raises ClashError in salt."""
+    if out_at(of) is None:
         raise ClashError("refused.still_in_salt", tag=of.tag)
-    return cured_g
+    return bases(of).cured_g
 
 
 def tag_for_hook(session: Session, of: SaltPiece, made: MadePiece) -> None:

@@ -20,6 +20,7 @@ class SaltPiece(Base):
     skin_share: Mapped[float]
     rules: Mapped[str] = mapped_column(String(60))  # the rules of thumb that count, by name
     margin_percent: Mapped[float]
+    pierced: Mapped[bool] = mapped_column(default=False)
     by: Mapped[str] = mapped_column(String(60))
     entered_s: Mapped[int]
     made_piece_id: Mapped[int | None] = mapped_column(ForeignKey("made_piece.id"), unique=True)

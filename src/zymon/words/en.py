@@ -9,6 +9,12 @@ SENTENCES: dict[str, str] = {
     "ask.weighed_after_down": "{tag} was weighed on {weighed_s}, after that. Did it come down earlier?",
     "ask.salt_gained": "{tag} went in with {raw_g} and now shows {gross_g}, where {low_g}–{high_g} is expected: look at"
     " the zero of the scale, wipe off salt and spice, weigh again",
+    "salt.took_up": "{gained_g} more than it went in with: of the {went_in_g} of salt and spice in its bag it took up"
+    " more than it shed",
+    "salt.gained_too_much": "{gained_g} more than it went in with, though only {went_in_g} went in with it: look at the"
+    " scale, wipe it, weigh again",
+    "ask.salt_took_up": "{tag} shows {gross_g}, {gained_g} more than it went in with: {went_in_g} of salt and spice"
+    " went in with it, so it may have taken them up and shed little; or the scale was not at zero: look, weigh again",
     "ask.salt_weight": "{tag} shows {gross_g}, where {low_g}–{high_g} is expected: weigh again",
     "ask.sample_fahrenheit": "a sample of {sample_c} °C? In degrees Fahrenheit that is {meant_c} °C",
     "ask.ph_slip": "pH {ph} cannot be: {meant_ph}?",

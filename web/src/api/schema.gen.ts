@@ -5399,6 +5399,11 @@ export interface components {
              */
             kind: "in" | "move" | "way" | "turn" | "drain" | "rub" | "check" | "press" | "weigh" | "out" | "rinse" | "blot" | "soak" | "trim" | "coat" | "wrap" | "rest" | "discard";
             /**
+             * Not Weighed
+             * @default false
+             */
+            not_weighed: boolean;
+            /**
              * Note
              * @default
              */
@@ -6166,6 +6171,11 @@ export interface components {
             muscles: components["schemas"]["MuscleIn"][];
             /** Percent */
             percent: number;
+            /**
+             * Pierced
+             * @default false
+             */
+            pierced: boolean;
             /** Place Id */
             place_id: number;
             quick?: components["schemas"]["QuickBatch"] | null;
@@ -6680,6 +6690,8 @@ export interface components {
             core_percent: number;
             /** Core Share */
             core_share: number;
+            /** Dose Known */
+            dose_known: boolean;
             /** Earliest */
             earliest: string | null;
             /** Expected High G */
@@ -6709,6 +6721,10 @@ export interface components {
             latest: string | null;
             /** Leads */
             leads: ("linear" | "square" | "by_weight" | "diffusion") | "aim";
+            /** Mean High Percent */
+            mean_high_percent: number;
+            /** Mean Low Percent */
+            mean_low_percent: number;
             /** Mean Percent */
             mean_percent: number;
             /** Open Salt */
@@ -6719,6 +6735,8 @@ export interface components {
             out_is_early: boolean;
             /** Percent */
             percent: number;
+            /** Pierced */
+            pierced: boolean;
             /** Place */
             place: string | null;
             /** Place Id */

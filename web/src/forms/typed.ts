@@ -1,6 +1,6 @@
 // Numbers that may be left out, and the parts of a tare.
 import { ProblemError } from '../api/client';
-import { typedNumber } from '../units/format';
+import { typedGrams, typedNumber } from '../units/format';
 import { words } from '../words/en';
 
 /** A number as typed, null for nothing. What is no number is refused, never dropped: throws a ProblemError. */
@@ -8,6 +8,14 @@ export function optionalNumber(text: string, where: string | null = null): numbe
   if (text.trim() === '') return null;
   const number = typedNumber(text);
   if (number === null) throw new ProblemError('unread', words.errors.isNoNumber(text.trim()), where);
+  return number;
+}
+
+/** The same of grams, which millilitres of a liquid are too. */
+export function optionalGrams(text: string): number | null {
+  if (text.trim() === '') return null;
+  const number = typedGrams(text);
+  if (number === null) throw new ProblemError('unread', words.errors.isNoNumber(text.trim()), null);
   return number;
 }
 

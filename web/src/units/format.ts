@@ -84,6 +84,11 @@ export function typedNumber(text: string): number | null {
   return Number(tidy);
 }
 
+/** Grams as typed, also of a liquid: a millilitre of brine or wine is a gram. null for what is neither. */
+export function typedGrams(text: string): number | null {
+  return typedNumber(text.trim().replace(/\s*(g|ml)$/i, ''));
+}
+
 /** Age of a reading, short. */
 export function age(at: string, now: number): string {
   const minutes = Math.max(0, Math.round((now - new Date(at).getTime()) / 60_000));

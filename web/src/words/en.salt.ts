@@ -45,6 +45,8 @@ export const salt = {
   shedOf: (got: string, low: string, high: string): string =>
     `${got} poured off; ${low}–${high} is usual by now`,
   mean: 'mean',
+  about: (mean: string, low: string, high: string): string =>
+    `about ${mean} %, ${low}–${high}: nobody weighed what it took up`,
   core: 'core',
   profile: (rim: string, core: string): string => `salt ${rim} % at the rim, ${core} % in the middle`,
   estimate: 'By estimate: diffusion in lean muscle, four in five within the band.',
@@ -140,6 +142,7 @@ export const salt = {
     geometry: 'Shape in salt',
     geometries: { cylinder: 'round', slab: 'flat', sphere: 'as thick as long' },
     skin: 'under skin, %',
+    pierced: 'pierced before it was salted',
     free: 'free salt: more than it is to take up',
     place: 'Place',
     container: 'Bag, tray or tub',

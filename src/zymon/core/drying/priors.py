@@ -46,6 +46,7 @@ KINDS: dict[Kind, KindPrior] = {
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.
 IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.9, 0.49
+FLAT_PERMEANCE = 1.4  # a flat muscle is uneven too, though less
 # Its thick parts go on drying where such a body would have slowed; its pace is freer, as no one body is quite like it
 IRREGULAR_USUAL_TREND, IRREGULAR_TREND = 0.15, 1.9
 CASINGS: dict[str, float] = {
@@ -97,6 +98,8 @@ def piece_prior(
     if shape == "irregular":
         permeance *= IRREGULAR_PERMEANCE
         diffusivity *= IRREGULAR_DIFFUSIVITY
+    elif shape == "slab" and kind == "whole_muscle":
+        permeance *= FLAT_PERMEANCE
     mean = np.array(
         [
             np.log(permeance * 1e-8),

@@ -12,7 +12,7 @@ import numpy.typing as npt
 
 from ..constants import SECONDS_PER_DAY
 from ..curing import RULES, cure_days
-from .bag import DIFFUSIVITY_M2_S, DIFFUSIVITY_SPREAD, Bag
+from .bag import DIFFUSIVITY_M2_S, DIFFUSIVITY_SPREAD, PIERCED, Bag
 from .front import GEOMETRIES, Outside, TakenUp, modes_of, take_up
 from .ways import REGISTRY, Kind, is_free, kind_of
 
@@ -24,6 +24,8 @@ RIM_PERCENT = 100 * BRINE * MEAT_WATER  # most that a wetted rim can hold
 # Under free salt only part of the rim is wet: brine drains off and the rim dries. Estimate, set so that the hours and
 # days that makers report give the saltiness they report: small cuts two to three days, a leg a month.
 CONTACT = 0.5
+CONTACT_SPREAD = 1.15  # factor either way that holds four in five of how wet a rim lies; estimate
+STICKS_SPREAD = 1.35  # the same of what sticks to a rubbed piece; estimate
 LIQUID = 0.06  # brine in the bag, by volume of meat
 WASH_VOLUMES = 8.0  # water of a soak, by volume of meat
 CORE_REACHED, CORE_HALF = 0.8, 0.5  # share of the final level at the centre
@@ -50,6 +52,8 @@ class SaltClock:
 
     kind: Kind
     mean_percent: float
+    mean_low_percent: float  # four in five times it is more; the mean itself where the dose was weighed
+    mean_high_percent: float  # four in five times it is less
     core_percent: float
     core_share: float  # of the level it will settle at
     final_percent: float
@@ -85,7 +89,8 @@ def salt_clocks(bags: Sequence[Bag], now_s: float) -> list[SaltClock]:
     half_m = np.array([bag.across_mm for bag in bags]) / 2000
     lean = np.array([1 - bag.fat_percent / 100 for bag in bags])
     bare = np.array([1 - bag.skin_share for bag in bags])
-    fourier = (warmth - warmth[0]) * DIFFUSIVITY_M2_S * lean * (bare / half_m) ** 2
+    pierced = np.array([PIERCED if bag.pierced else 1.0 for bag in bags])
+    fourier = (warmth - warmth[0]) * DIFFUSIVITY_M2_S * pierced * lean * (bare / half_m) ** 2
     geometry = np.array([GEOMETRIES.index(bag.geometry) for bag in bags], dtype=np.int64)
     outside = _outside(bags, times)
     spread = (fourier[:, None, :] * SPREAD[:, None]).reshape(len(fourier), -1)  # slow, usual and fast side by side
@@ -195,10 +200,13 @@ def _clock(bag: Bag, i: int, n: int, times: Array, found: TakenUp, now_s: float)
     settles = bag.free or bag.out_s is not None  # at what it has taken up by then, else at its dose
     final = max(float(np.interp(settled_s, times, mean)), 1e-9) if settles else bag.laid.percent
     reached = [_when(times, found.centre[:, k], CORE_REACHED * bag.laid.percent) for k in (fast, usual, slow)]
+    low, high = _mean_range(bag, found.mean[now, slow], mean[now], found.mean[now, fast])
     window = _free_window(bag, times, mean) if bag.free else _dose_window(bag, times, core, reached[1])
     return SaltClock(
         kind=kind_of(bag.laid.way, bag.laid.free_salt),
         mean_percent=float(mean[now]),
+        mean_low_percent=low,
+        mean_high_percent=high,
         core_percent=float(core[now]),
         core_share=float(np.clip(core[now] / final, 0.0, 2.0)),
         final_percent=final,
@@ -216,6 +224,15 @@ def _clock(bag: Bag, i: int, n: int, times: Array, found: TakenUp, now_s: float)
         radius=modes_of(bag.geometry).radius,
         profile=np.maximum(found.shells(now, usual, bag.geometry), 0.0),
     )
+
+
+def _mean_range(bag: Bag, slow: float, usual: float, fast: float) -> tuple[float, float]:
+    """Between which means of salt a piece lies four times in five [%]: as far as nobody weighed what it took up."""
+    if bag.dose_is_known:
+        return float(usual), float(usual)
+    if bag.free:
+        return float(slow) / CONTACT_SPREAD, float(fast) * CONTACT_SPREAD
+    return float(usual) / STICKS_SPREAD, float(usual) * STICKS_SPREAD
 
 
 def _rule(bag: Bag, name: str, chosen: bool) -> RuleDay:

@@ -11,6 +11,17 @@ SOAKED_UP_PERCENT = 3.0  # water a soak may leave in the meat
 Verdict = Literal["as_expected", "gained", "too_light", "too_heavy"]
 
 
+def could_have_gained(raw_g: float, now_g: float, went_in_g: float) -> bool:
+    """Whether a piece that is heavier than when it was put in can have got so by what went into its bag alone.
+
+    Parameters: raw_g, now_g [g]; went_in_g [g], salt, spice and liquid that went in with it.
+
+    >>> could_have_gained(2905, 2938, 90), could_have_gained(2905, 3020, 90)
+    (True, False)
+    """
+    return 0 < now_g - raw_g <= went_in_g
+
+
 @dataclass(frozen=True)
 class ExpectedWeight:
     """The range of weights to be expected [g], and the liquid shed that it stands for [% of the raw weight]."""

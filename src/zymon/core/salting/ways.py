@@ -68,7 +68,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         "may not wait: every extra day salts more",
         (4, 15),
         0.0,
-        (Care("check", 24, 12, said("cost.stays_raw")),),
+        (Care("check", 24, 12, said("cost.stays_raw")), Care("drain", 24, 24, said("cost.lies_in_brine"), 0.5)),
         "rinse",
         "free",
     ),

@@ -77,6 +77,7 @@ def bag_of(of: SaltPiece, colds: Colds) -> Bag:
         rules=tuple(of.rules.split(",")),
         margin_percent=of.margin_percent,
         skin_share=of.skin_share,
+        pierced=of.pierced,
     )
 
 

@@ -4,7 +4,7 @@ from zymon.core.bench.families import FAMILIES
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import net_weight, target_by_basis
 from zymon.core.salting.clock import salt_clocks
-from zymon.core.salting.shed import judge_weight
+from zymon.core.salting.shed import could_have_gained, judge_weight
 from zymon.core.say import Said, said
 from zymon.formats.family_sheet import SaidOfSalt, family_sheet
 from zymon.formats.recipe_file import SheetCuring, SheetModel
@@ -68,6 +68,7 @@ def _put_in(entry: Recording, body: s.PutInIn) -> None:
             across_mm=muscle.across_mm,
             raw_g=muscle.raw_g,
             skin_share=body.skin_share,
+            pierced=body.pierced,
             rules=tuple(body.rules),
             margin_percent=body.margin_percent,
         )
@@ -126,7 +127,7 @@ def note(shop: Premises, body: s.NoteIn) -> s.SaltOut:
 
 
 def _note_one(entry: Recording, of: SaltPiece, body: s.NoteIn, at_s: int) -> None:
-    if body.kind in WITH_VALUE and body.value is None:
+    if body.kind in WITH_VALUE and body.value is None and not (body.kind == "out" and body.not_weighed):
         raise OutOfRangeError(WITH_VALUE[body.kind], tag=of.tag)
     if body.kind in (*WEIGHED, "soak", "coat") and body.value is not None and body.value <= 0:
         raise OutOfRangeError("refused.value_not_above", tag=of.tag, value=body.value)
@@ -153,7 +154,7 @@ def _note_one(entry: Recording, of: SaltPiece, body: s.NoteIn, at_s: int) -> Non
         by=body.by,
         entered_s=entry.now_s,
     )
-    if store.note(entry.session, of, event) and body.kind in ("weigh", "out"):
+    if store.note(entry.session, of, event) and body.kind in ("weigh", "out") and event.value is not None:
         entry.ask(_question(entry.session, of, event, entry.now_s))
     entry.came("salt_event", event.id)
 
@@ -168,6 +169,10 @@ def _question(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> 
     if verdict == "as_expected":
         return None
     code = "ask.salt_gained" if verdict == "gained" else "ask.salt_weight"
+    went_in_g = views.went_in_g(of)
+    if verdict == "gained" and could_have_gained(of.raw_g, weight_g, went_in_g):
+        gained_g = round(weight_g - of.raw_g)
+        return said("ask.salt_took_up", tag=of.tag, gross_g=weight_g, gained_g=gained_g, went_in_g=round(went_in_g))
     return said(
         code, tag=of.tag, gross_g=weight_g, raw_g=of.raw_g, low_g=round(expected.low_g), high_g=round(expected.high_g)
     )

@@ -109,6 +109,10 @@ class SaltCard(BaseModel):
     core_at: list[datetime | None]  # fast, usual, slow
     leads: RuleName | Literal["aim"]
     mean_percent: float
+    mean_low_percent: float
+    mean_high_percent: float
+    dose_known: bool  # what lies on it was weighed
+    pierced: bool
     core_percent: float
     core_share: float
     settles_percent: float
@@ -121,6 +125,7 @@ class SaltCard(BaseModel):
     expected_high_g: float
     weight_g: float | None  # the last one weighed since it was put in
     weight_verdict: Verdict | None
+    gain: SaidOut | None  # what may be behind a weight above that it went in with
     cold: ColdOut
     care: list[CareOut]
     after: Literal["blot", "rinse"]
@@ -229,6 +234,7 @@ class PutInIn(RecordIn):
     muscles: Annotated[list[MuscleIn], Field(min_length=1, max_length=200)]
     geometry: Geometry
     skin_share: Annotated[float, Field(ge=0, le=0.8, allow_inf_nan=False)] = 0.0
+    pierced: bool = False
     way: Way
     free_salt: bool = False
     percent: Percent
@@ -250,6 +256,7 @@ class NoteIn(RecordIn):
     free_salt: bool = False
     percent: Percent | None = None
     note: Note = ""
+    not_weighed: bool = False  # taken out without a scale
 
 
 class RulesIn(RecordIn):

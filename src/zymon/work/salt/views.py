@@ -3,11 +3,13 @@
 from collections.abc import Sequence
 from datetime import datetime
 
+from zymon.core.bench.sheet import work
 from zymon.core.ledger.cold import cold_along
 from zymon.core.salting.care import care_due, runs_dry
 from zymon.core.salting.clock import SaltClock, salt_clocks
-from zymon.core.salting.shed import ExpectedWeight, expected_weight, judge_weight
+from zymon.core.salting.shed import ExpectedWeight, could_have_gained, expected_weight, judge_weight
 from zymon.core.salting.ways import REGISTRY, Way, is_free, out_is_early
+from zymon.core.say import said
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import salt as store
 from zymon.store.bench import next_code
@@ -16,7 +18,7 @@ from zymon.store.database import Session
 from zymon.store.salt_models import SaltEvent, SaltPiece
 
 from ..premises import Premises, moment
-from ..schemas import MadeOut, said_out
+from ..schemas import MadeOut, SaidOut, said_out
 from . import schemas as s
 from .bags import Colds, bag_of, colds_for, cure_of
 
@@ -41,6 +43,23 @@ def expected_now(of: SaltPiece, clock: SaltClock, at_s: float) -> ExpectedWeight
     in_s = store.put_in(of).at_s
     progress = min(max((at_s - in_s) / max(best - in_s, 1.0), 0.0), 1.0)
     return expected_weight(way, of.raw_g, clock.at(at_s)[0], progress, bool(store.events(of, "soak")))
+
+
+def went_in_g(of: SaltPiece) -> float:
+    """What went into the bag with a piece: its dose of salt and its share of everything else on the sheet [g]."""
+    core = SheetModel.model_validate_json(of.making.sheet).to_core()
+    worked = work(core)
+    others_g = sum(g for key, g in worked.grams.items() if not key.startswith("meat-"))
+    return others_g * of.raw_g / worked.meat_g if worked.meat_g > 0 else 0.0
+
+
+def gain_said(of: SaltPiece, weight_g: float) -> SaidOut | None:
+    """Why a piece can weigh more than it went in with; None where it does not."""
+    if weight_g <= of.raw_g:
+        return None
+    could = could_have_gained(of.raw_g, weight_g, went_in_g(of))
+    code = "salt.took_up" if could else "salt.gained_too_much"
+    return said_out(said(code, gained_g=round(weight_g - of.raw_g), went_in_g=round(went_in_g(of))))
 
 
 def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCard:
@@ -90,6 +109,10 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         core_at=[_moment(c) for c in clock.core_reached_s],
         leads=clock.leads,  # type: ignore[arg-type] # of the registry
         mean_percent=round(clock.mean_percent, 3),
+        mean_low_percent=round(clock.mean_low_percent, 3),
+        mean_high_percent=round(clock.mean_high_percent, 3),
+        dose_known=REGISTRY[way].dose_is_known and not is_free(way, bool(laid.free_salt)),
+        pierced=of.pierced,
         core_percent=round(clock.core_percent, 3),
         core_share=round(clock.core_share, 4),
         settles_percent=round(clock.final_percent, 3),
@@ -104,6 +127,7 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         weight_verdict=None
         if last is None or last.value is None
         else judge_weight(of.raw_g, last.value, expected_now(of, clock, last.at_s)),
+        gain=None if last is None or last.value is None else gain_said(of, last.value),
         cold=s.ColdOut(state=cold.state, says=None if cold.why is None else said_out(cold.why)),
         care=[
             s.CareOut(

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What a batch in salt wants done again and again: one touch for all its pieces.
   import type { Schema } from '../../api/client';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalGrams } from '../../forms/typed';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
@@ -37,7 +37,7 @@
   );
   async function done(kind: Kind, of: Card[]): Promise<void> {
     try {
-      const grams = kind === 'drain' ? optionalNumber(liquid) : null;
+      const grams = kind === 'drain' ? optionalGrams(liquid) : null;
       await ondone(kind, of, grams === null ? null : grams / of.length, when);
       liquid = '';
     } catch (error) {

@@ -139,6 +139,9 @@
         />{say.weighed}</label
       >
     {/if}
+    <label class="flex min-h-11 items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={form.pierced} />{say.pierced}</label
+    >
     {#if form.chosenWay?.may_be_free}
       <label class="flex min-h-11 items-center gap-2"
         ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={form.free} />{say.free}</label

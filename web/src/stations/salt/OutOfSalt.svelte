@@ -17,18 +17,20 @@
   let hours = $state('1');
   let fault = $state<string | null>(null);
   let open = $state(false);
+  let notWeighed = $state(false);
   const moment = new Moment();
   const shown = $derived(
     open || card.state === 'right' || card.state === 'late' || card.state === 'may_come_out',
   );
 
   async function takeOut(sure: boolean): Promise<void> {
-    const value = typedNumber(weight);
+    const value = notWeighed ? null : typedNumber(weight);
     const soak = after === 'soak' ? typedNumber(hours) : null;
-    fault = value === null || (after === 'soak' && soak === null) ? words.errors.noNumber : null;
-    if (fault !== null || value === null) return;
+    fault =
+      (value === null && !notWeighed) || (after === 'soak' && soak === null) ? words.errors.noNumber : null;
+    if (fault !== null) return;
     const tag = card.tag;
-    const out = await desk.note('out', [card.id], { value, sure }, moment);
+    const out = await desk.note('out', [card.id], { value, sure, not_weighed: notWeighed }, moment);
     if (!out) return;
     await desk.note(after, [card.id], { value: soak }, moment);
     moment.clear();
@@ -60,6 +62,10 @@
           fault={fault !== null}
         />
       </div>
+      <label class="flex min-h-11 items-center gap-2"
+        ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={notWeighed} />{words.done
+          .notWeighed}</label
+      >
       <div class="flex min-h-11 items-center gap-3">
         {#each ['blot', 'rinse', 'soak'] as const as way (way)}
           <label class="flex min-h-11 items-center gap-1"

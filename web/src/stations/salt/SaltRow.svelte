@@ -63,7 +63,13 @@
     <span class="block leading-tight font-semibold" class:text-error={card.state === 'late'}>{headline}</span>
     <span class="quiet block text-sm">
       {grams(card.raw_g)} · {card.across_mm} mm · {say.mean}
-      {card.mean_percent.toFixed(1)} %, {say.core}
+      {card.dose_known
+        ? `${card.mean_percent.toFixed(1)} %`
+        : say.about(
+            card.mean_percent.toFixed(1),
+            card.mean_low_percent.toFixed(1),
+            card.mean_high_percent.toFixed(1),
+          )}, {say.core}
       {card.core_percent.toFixed(1)} %{#if card.cold.state === 'fail'}
         · <span class="text-error font-semibold"
           >{say.cold.fail}{card.cold.says ? `: ${said(card.cold.says)}` : ''}</span

@@ -18,6 +18,7 @@ export class IntoSaltForm {
   geometry = $state<Geometry>('cylinder');
   skin = $state('');
   free = $state(false);
+  pierced = $state(false);
   species = $state<NonNullable<Schema['QuickBatch']['species']>>('pork');
   curing = $state(''); // asked: '' not said yet, none, unknown, or the id of a curing salt
   curingPercent = $state('0.25');
@@ -150,6 +151,7 @@ export class IntoSaltForm {
             skin_share: skin / 100,
             way: this.way,
             free_salt: this.free,
+            pierced: this.pierced,
             percent,
             place_id: this.place,
             container: this.container,

@@ -37,6 +37,7 @@ export class SaltDesk {
             kind,
             free_salt: false,
             note: '',
+            not_weighed: false,
             ...extra,
           },
         }),

@@ -65,7 +65,7 @@
     }
     const kind = way as Schema['NoteIn']['kind'];
     const value = grams === null ? null : grams / action.pieces.length;
-    const body = { ...common, kind, value, pieces: action.pieces, free_salt: false };
+    const body = { ...common, kind, value, pieces: action.pieces, free_salt: false, not_weighed: false };
     return (await take(api.POST('/api/salt/events', { body }))).made;
   }
 
