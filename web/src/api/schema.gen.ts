@@ -3933,6 +3933,8 @@ export interface components {
             offset_rh: number;
             /** Outages */
             outages: components["schemas"]["SpanOut"][];
+            /** Readings */
+            readings: number;
             /** Room For G Per Day */
             room_for_g_per_day: number | null;
             /** Setpoints */
@@ -6700,6 +6702,7 @@ export interface components {
             expected_low_g: number;
             /** Free Salt */
             free_salt: boolean;
+            gain: components["schemas"]["SaidOut"] | null;
             /**
              * Geometry
              * @enum {string}
@@ -8083,6 +8086,8 @@ export interface components {
             piece_g: number;
             /** Product */
             product: string;
+            /** Salt G Per Kg */
+            salt_g_per_kg: number | null;
             /**
              * Way
              * @enum {string}
@@ -8390,6 +8395,8 @@ export interface components {
          * @description How long a piece would hang, by the forecast; null where it would not get there.
          */
         WeeksOut: {
+            /** Assumed */
+            assumed: components["schemas"]["SaidOut"][];
             /** High */
             high: number | null;
             /** Hooks Free */
@@ -8398,6 +8405,8 @@ export interface components {
             low: number | null;
             /** Middle */
             middle: number | null;
+            /** Reaches */
+            reaches: number | null;
         };
         /**
          * WeighOutIn

@@ -5,6 +5,9 @@ export const placeFacts = {
   title: 'How it keeps',
   inBand: (share: string): string => `${share} of the time within 1.5 °C and 5 points of its set point`,
   uncontrolled: 'No set point: it goes with the weather.',
+  noReadings:
+    'No reading of these days, so nothing is told of how it keeps. Type what a thermometer shows, or bring in a log.',
+  suitsLater: 'For which goods it suits is told once there is a day of readings.',
   swing: (c: string, rh: string): string => `swings by ${c} °C and ${rh} points in a day`,
   doors: (n: string): string => `door opened about ${n} times a day`,
   damp: (hours: string, dew: string): string =>

@@ -25,6 +25,7 @@ from .sugars import dextrose_percent, not_dextrose
 Standing = Literal["pass", "caution", "fail"]
 
 WATER_IN_WINE = 0.87
+SMALL_REST = 0.2  # of a piece: so little makes no piece of its own; practice
 LOWEST_POSSIBLE_PH = 4.3  # no culture sours meat below it: its acid stops it; usual practice
 MOST_SUGAR_PER_KG = 100.0  # g; beyond it the sum is of no use
 START_PH = 5.8
@@ -135,7 +136,7 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
     end_ph = max(acid.figure.value, 4.9) if acid is not None and plan.warm == "culture" else None
     losses = sorted({*LOSSES, plan.target_loss_percent})
     outlooks = [o for o in (_outlook(sheet, worked, loss, end_ph) for loss in losses) if o is not None]
-    pieces = pieces_from(worked.total_g, plan.piece_g)
+    pieces = _pieces(worked, plan)
     casing_mm = None
     if plan.cased:
         casing_mm = (filled_length(worked.total_g, plan.across_mm) + pieces * TIE_MM) * (1 + SPARE_SHARE)
@@ -154,6 +155,12 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
         cost_per_finished_kg=None if cost is None or finished_g <= 0 else cost_per_kg(cost, finished_g),
         cautions=_cautions(sheet, worked, plan, (salt, nitrite, nitrate), profile),
     )
+
+
+def _pieces(worked: Worked, plan: Plan) -> int:
+    """How many pieces come of it: of whole meat by its own weight, of mince by the bowl; a small rest joins others."""
+    mass_g = worked.total_g if plan.goods == "minced" else worked.meat_g
+    return pieces_from(max(mass_g - SMALL_REST * plan.piece_g, 1e-6), plan.piece_g)
 
 
 def _gauges(sheet: Sheet, worked: Worked, goods: Goods, profile: LimitProfile) -> tuple[Gauge, Gauge, Gauge]:

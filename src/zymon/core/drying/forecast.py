@@ -27,7 +27,9 @@ Array = npt.NDArray[np.float64]
 Status = Literal["drying", "ready", "stalled"]
 
 DRAWS = 64
-DRIFT_SD = 0.015  # how far the pace of the weeks ahead may differ from the learned one (ln)
+# How far the pace of the weeks ahead may differ from the learned one (ln). Of an irregular muscle no one body is quite
+# like it, so that its last weeks follow its first ones less
+DRIFT_SD, IRREGULAR_DRIFT_SD = 0.015, 0.06
 SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
 LIKELY_REACHED = 0.5  # share of the futures that have to get to the target before a date is told
 NEXT_TO_NOTHING = 1e-9  # the weight of a future that never gets there, where the others are asked for their dates
@@ -114,7 +116,7 @@ class Fitted:
         self.sampled = c.mean + c.tree.draw(self.information, self.vector, noise_of)
         self.weight = c.reachable(self.sampled)  # how believable each draw is, (draws, n)
         self._felt()
-        self.ahead = noise[:, -3:] * (air.sd_c, air.sd_rh_percent, DRIFT_SD)
+        self.ahead = noise[:, -3:] * (air.sd_c, air.sd_rh_percent, 1.0)
 
     @cached_property
     def forecasts(self) -> tuple[PieceForecast, ...]:
@@ -185,7 +187,8 @@ class Fitted:
 
     def _future(self, c: Arrays) -> Future:
         offset_c, offset_rh, drift = np.repeat(self.ahead, len(c.pieces), axis=0).T
-        return Future(offset_c, offset_rh, drift)
+        drift_sd = [IRREGULAR_DRIFT_SD if p.shape == "irregular" else DRIFT_SD for p in c.pieces]
+        return Future(offset_c, offset_rh, drift * np.tile(drift_sd, len(self.ahead)))
 
 
 def fitted(history: History, draws: int = DRAWS) -> Fitted:

@@ -9,6 +9,7 @@ from zymon.store.places import hooks_free
 
 from ..dates import history_of
 from ..premises import Premises
+from ..schemas import all_said
 from . import schemas as s
 
 
@@ -39,4 +40,6 @@ def weeks(shop: Premises, body: s.WeeksIn) -> s.WeeksOut:
         middle=in_weeks(found.ready_p50_s),
         high=in_weeks(found.ready_p90_s),
         hooks_free=free,
+        reaches=None if found.reaches is None else round(found.reaches, 3),
+        assumed=all_said((*history.assumed, *trial.assumed)),
     )

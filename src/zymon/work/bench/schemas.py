@@ -214,6 +214,8 @@ class WeeksOut(BaseModel):
     middle: float | None
     high: float | None
     hooks_free: int
+    reaches: float | None  # the chance to get there
+    assumed: list[SaidOut]  # what is taken as usual because nobody gave it
 
 
 class VersionOut(BaseModel):

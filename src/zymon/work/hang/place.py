@@ -80,6 +80,7 @@ class FactsOut(BaseModel):
     """What the log of a place says, humidity as its sensor test corrects it."""
 
     days: float
+    readings: int  # nothing is told where there are none
     in_band: float | None
     outages: list[SpanOut]
     gaps: list[SpanOut]
@@ -159,6 +160,7 @@ def _facts(shop: Premises, session: Session, place_id: int, days: int) -> FactsO
     most = store.most_removed(session, place_id)
     return FactsOut(
         days=round(found.hours / 24, 1),
+        readings=len(corrected.time_s),
         in_band=None if found.in_band is None else round(found.in_band, 3),
         outages=[_span(x) for x in found.outages[-8:]],
         gaps=[_span(x) for x in found.gaps[-8:]],

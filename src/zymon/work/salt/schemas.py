@@ -189,6 +189,7 @@ class WaitingBatch(BaseModel):
     geometry: Geometry
     piece_g: float
     meat_g: float
+    salt_g_per_kg: float | None  # plain and curing salt together, as its sheet was weighed
     next_tag: str
     begun: bool  # some of it is in salt already: more of it, or by another way
 

@@ -45,6 +45,13 @@ def expected_now(of: SaltPiece, clock: SaltClock, at_s: float) -> ExpectedWeight
     return expected_weight(way, of.raw_g, clock.at(at_s)[0], progress, bool(store.events(of, "soak")))
 
 
+def _salt_g_per_kg(sheet: SheetModel) -> float | None:
+    """Plain and curing salt of a sheet for a kilogram of its meat [g]; None where it cannot be worked."""
+    worked = work(sheet.to_core())
+    made = worked.formulation
+    return None if made is None else round(1000 * (made.plain_salt_g + made.curing_salt_g) / worked.meat_g, 3)
+
+
 def went_in_g(of: SaltPiece) -> float:
     """What went into the bag with a piece: its dose of salt and its share of everything else on the sheet [g]."""
     core = SheetModel.model_validate_json(of.making.sheet).to_core()
@@ -280,6 +287,7 @@ def _waiting(session: Session, of: Making, sheet: SheetModel, begun: bool) -> s.
         geometry="slab" if plan.shape == "slab" else "cylinder",
         piece_g=plan.piece_g,
         meat_g=sum(part.weight_g for part in sheet.parts),
+        salt_g_per_kg=_salt_g_per_kg(sheet),
         next_tag=store.next_tags(session, of, 1)[0],
         begun=begun,
     )

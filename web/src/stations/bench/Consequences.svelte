@@ -2,6 +2,7 @@
   // Beside the sheet: what it will mean, at every keystroke.
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 
+  import Assumed from '../hang/Assumed.svelte';
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
   import { kilograms, tidyNumber } from '../../units/format';
@@ -140,6 +141,7 @@
               )
             : say.weeksNever}
         </strong><br />
+        {#if weeks.data.low}<Assumed assumed={weeks.data.assumed} reaches={weeks.data.reaches} brief />{/if}
       {/if}
       {#if chambers.length}
         <span class="quiet">{say.weeksIn}</span>

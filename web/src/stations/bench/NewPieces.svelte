@@ -2,7 +2,10 @@
   // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
+  import { untrack } from 'svelte';
+
   import Field from '../../forms/Field.svelte';
+  import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber, tareParts } from '../../forms/typed';
@@ -24,6 +27,7 @@
   let raw = $state('');
   let cured = $state('');
   let mix = $state(0); // 0: of the first
+  let casing = $state(untrack(() => batch.casing)); // another one for some of its pieces
   const tare = $state({ casing: '', net: '', string: '', coat: '' });
   let problem = $state<string | null>(null);
   let where = $state<string | null>(null);
@@ -61,6 +65,7 @@
                 diameter_mm: flat ? null : size,
                 thickness_mm: flat ? size : null,
                 length_mm: optionalNumber(length),
+                casing,
                 target_loss_percent: byWeight ? plan.target_loss_percent : null,
                 loss_basis: plan.loss_basis ?? 'hung',
               },
@@ -119,6 +124,11 @@
       hint={String(plan.across_mm)}
     />
     <Field label={say.length} numeric bind:value={length} />
+    <Pick
+      label={words.form.casing}
+      bind:value={casing}
+      options={Object.entries(words.casings) as [typeof casing, string][]}
+    />
     {#if whole}
       <Field label={say.raw} numeric bind:value={raw} />
       <Field label={say.cured} numeric bind:value={cured} />

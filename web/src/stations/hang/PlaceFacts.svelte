@@ -65,14 +65,16 @@
   {@const found = facts.data}
   <section class="mt-6 max-w-3xl" aria-label={say.title}>
     <h2 class="font-tag text-xl font-semibold">{say.title}</h2>
-    <p class="text-lg">
-      {found.in_band === null ? say.uncontrolled : say.inBand(percent(found.in_band * 100, 0))}
-    </p>
-    <p class="quiet">
-      {say.swing(tidyNumber(found.swing_c, 1), tidyNumber(found.swing_rh, 0))} · {say.doors(
-        tidyNumber(found.doors_a_day, 1),
-      )} · {say.damp(tidyNumber(found.damp_hours, 0), tidyNumber(found.dew_hours, 0))}
-    </p>
+    {#if found.readings === 0}<p class="text-lg">{say.noReadings}</p>{:else}
+      <p class="text-lg">
+        {found.in_band === null ? say.uncontrolled : say.inBand(percent(found.in_band * 100, 0))}
+      </p>
+      <p class="quiet">
+        {say.swing(tidyNumber(found.swing_c, 1), tidyNumber(found.swing_rh, 0))} · {say.doors(
+          tidyNumber(found.doors_a_day, 1),
+        )} · {say.damp(tidyNumber(found.damp_hours, 0), tidyNumber(found.dew_hours, 0))}
+      </p>
+    {/if}
     {#if found.water_g_per_day}
       <p>
         {say.water(String(found.water_g_per_day))}{#if found.room_for_g_per_day}; {say.room(

@@ -36,6 +36,8 @@
   <p class="quiet text-sm">{say.suitsHint}</p>
 {/if}
 
+{#if !suits.length}<p class="quiet mt-4">{words.placeFacts.suitsLater}</p>{/if}
+
 <style>
   ul {
     columns: 2;

@@ -112,7 +112,11 @@ export class IntoSaltForm {
   get dose(): number | null {
     const percent = typedNumber(this.percent);
     const grams = this.muscles.reduce((sum, one) => sum + (typedNumber(one.raw) ?? 0), 0);
-    return percent === null || grams <= 0 || this.openSalt ? null : (grams * percent) / 100;
+    if (percent === null || grams <= 0 || this.openSalt) return null;
+    const sheet = this.waiting.find((one) => one.id === this.batch);
+    // as its sheet was weighed, while its share stands
+    const perKg = sheet && tidyNumber(sheet.percent, 2) === this.percent ? sheet.salt_g_per_kg : null;
+    return perKg === null ? (grams * percent) / 100 : (grams * perKg) / 1000;
   }
 
   /** Put them in; the station as it is then, or null with `fault` said. */
