@@ -202,6 +202,25 @@ def test_weeks_are_told_by_the_forecast_of_the_place(client: TestClient, chamber
     assert 4 < told["middle"] < 12
     assert told["low"] < told["middle"] < told["high"]
     assert told["hooks_free"] == 8
+    assert told["reaches"] > 0.9
+    assert [one["code"] for one in told["assumed"]] == ["assumed.as_set"]
+
+
+def test_the_outlook_says_what_hanging_says_and_uses_the_log_of_an_empty_place(client: TestClient) -> None:
+    client.put("/api/workshop", json={"name": "Kitchen", "time_zone": "Europe/Rome"}).raise_for_status()
+    body = {"name": "Fridge", "sort": "household_fridge", "hooks_per_rod": [4], "by": "Ida"}
+    place = client.post("/api/places", json=body).json()["id"]
+
+    def outlook() -> dict:
+        return client.post("/api/bench/weeks", json={"sheet": sheet_body(), "place_id": place}).json()
+
+    usual = outlook()
+    assert [one["code"] for one in usual["assumed"]] == ["assumed.temperature", "assumed.humidity"]
+    reading = {"temperature_c": 3, "rh_percent": 75, "by": "Ida"}
+    client.post(f"/api/places/{place}/readings", json=reading).raise_for_status()
+    read = outlook()
+    assert read["assumed"] == []
+    assert read["middle"] > usual["middle"]  # damper than such a fridge usually is
 
 
 def test_the_ledger_of_a_batch_tells_what_is_missing_and_takes_a_signature(client: TestClient) -> None:

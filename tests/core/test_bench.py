@@ -198,3 +198,24 @@ def test_safety_is_weighed_closer_than_taste() -> None:
     assert found["curing"].tolerance_g <= 0.02 * found["curing"].target_g
     assert found["line-1"].worst_error_percent <= 2
     assert found["line-0"].scale_g == 1.0
+
+
+@pytest.mark.parametrize(
+    ("goods", "meat_g", "piece_g", "pieces"),
+    [
+        ("intact", 2000, 2000, 1),  # one muscle, however much salt lies in its bowl
+        ("intact", 3960, 2000, 2),
+        ("minced", 850, 900, 1),  # a bowl of one salame
+        ("minced", 5000, 900, 6),
+    ],
+)
+def test_a_muscle_is_one_piece_and_a_small_rest_joins_the_others(goods, meat_g, piece_g, pieces) -> None:
+    sheet = replace(SHEET, parts=(MeatPart("Meat", meat_g, 20),))
+    plan = replace(PLAN, goods=goods, piece_g=piece_g)
+    assert follow(sheet, plan).pieces == pieces
+
+
+@pytest.mark.parametrize(("rest", "pieces"), [(0.19, 5), (0.21, 6)])
+def test_a_rest_of_a_fifth_makes_a_piece_of_its_own(rest: float, pieces: int) -> None:
+    sheet = replace(SHEET, parts=(MeatPart("Meat", 900 * (5 + rest), 20),))
+    assert follow(sheet, replace(PLAN, goods="intact", piece_g=900)).pieces == pieces

@@ -83,5 +83,12 @@ def test_frost_and_heat_are_told_whatever_a_place_is_set_to(c: float, hours: int
     assert all(one.hours == pytest.approx(hours) for one in found)
 
 
+@pytest.mark.parametrize(("minutes", "told"), [(231, False), (249, True)])
+def test_heat_is_told_from_four_hours_on(minutes: int, told: bool) -> None:
+    at = np.arange(0, 86_400.0, 60.0)
+    air = np.where(at < minutes * 60.0, 24.0, 15.0)
+    assert [one.what for one in extremes(Log(at, air, np.full_like(at, 75.0)))] == (["heat"] if told else [])
+
+
 def test_of_a_place_without_readings_no_frost_is_told() -> None:
     assert extremes(Log(np.zeros(0), np.zeros(0), np.zeros(0))) == []

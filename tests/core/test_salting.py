@@ -10,11 +10,11 @@ from zymon.core.curing import uptake
 from zymon.core.drying.climate import Log
 from zymon.core.ledger.batch import Stage
 from zymon.core.ledger.cold import cold_along
-from zymon.core.salting.bag import Bag, Cold, Step
+from zymon.core.salting.bag import DIFFUSIVITY_SPREAD, Bag, Cold, Step
 from zymon.core.salting.care import care_due
 from zymon.core.salting.clock import SaltClock, salt_clocks
 from zymon.core.salting.front import GEOMETRIES, Outside, take_up
-from zymon.core.salting.shed import expected_weight, judge_weight
+from zymon.core.salting.shed import could_have_gained, expected_weight, judge_weight
 
 DAY = 86_400.0
 NO_LOG = Log(np.zeros(0), np.zeros(0), np.zeros(0))
@@ -192,3 +192,53 @@ def test_a_year_of_a_fridge_with_an_outage_gives_the_right_hurdle() -> None:
     assert state(6900, 7200, silent) == "pass"  # ten hours, both ends at 3 °C: as a household reads its thermometer
     assert state(6900, 7200, tuple(p for p in points if not 7000 * 3600 < p[0] < 7040 * 3600)) == "unknown"
     assert state(7500, None) == "pending"
+
+
+# salt that nobody weighed
+
+
+def free_bag(temperature_c: float = 3.0, **changes: object) -> Bag:
+    return bag(
+        temperature_c=temperature_c,
+        steps=(Step(0.0, "lay", "pressed", 3.0, free_salt=True),),
+        geometry="slab",
+        across_mm=60.0,
+        **changes,
+    )
+
+
+def test_a_weighed_dose_has_no_range_and_what_nobody_weighed_has_one() -> None:
+    weighed, sticks, free = (clock(b) for b in (bag(), bag("rub_and_drain", 3.5), free_bag()))
+    assert weighed.mean_low_percent == weighed.mean_percent == weighed.mean_high_percent
+    assert sticks.mean_high_percent / sticks.mean_percent == pytest.approx(1.35, rel=0.05)
+    assert sticks.mean_percent / sticks.mean_low_percent == pytest.approx(1.35, rel=0.05)
+    # free salt: how fast it goes in, and how wet the rim lies
+    assert free.mean_low_percent < free.mean_percent < free.mean_high_percent
+    by_speed = (DIFFUSIVITY_SPREAD) ** 0.5
+    assert free.mean_high_percent / free.mean_percent == pytest.approx(by_speed * 1.15, rel=0.08)
+    assert not bag("rub_and_drain", 3.5).dose_is_known
+    assert not bag("buried").dose_is_known
+    assert bag().dose_is_known
+
+
+@settings(max_examples=10)
+@given(day=st.floats(0.3, 4), c=st.floats(0, 8))
+def test_holes_let_the_salt_in_sooner_and_never_more_than_there_is(day: float, c: float) -> None:
+    whole, pierced = (clock(free_bag(c, pierced=one), day) for one in (False, True))
+    assert pierced.mean_percent > whole.mean_percent
+    assert pierced.mean_percent < 9.2
+    # about as in two and a half times as long
+    longer = clock(free_bag(c), day * 2.5)
+    assert pierced.mean_percent == pytest.approx(longer.mean_percent, rel=0.12)
+
+
+@pytest.mark.parametrize(
+    ("now_g", "could"), [(2905.0, False), (2905.1, True), (2995.0, True), (2995.1, False), (2800.0, False)]
+)
+def test_a_gain_is_explained_by_what_went_in_and_no_more(now_g: float, could: bool) -> None:
+    assert could_have_gained(2905.0, now_g, 90.0) is could
+
+
+def test_brine_is_poured_off_buried_pieces_from_their_first_half_day_on() -> None:
+    (pour,) = (c for c in care_due("buried", 0.0, [], 20 * 3600.0) if c.kind == "drain")
+    assert 12 * 3600 <= pour.best_s <= 36 * 3600

@@ -1,12 +1,19 @@
 import { expect, it } from 'vitest';
 
-import { age, dayRange, grams, longDay, spanUnit, typedNumber, useTimeZone } from './format';
+import { age, dayRange, grams, longDay, spanUnit, typedGrams, typedNumber, useTimeZone } from './format';
 
 it('reads numbers as people type them', () => {
   expect(typedNumber('612,5')).toBe(612.5);
   expect(typedNumber(' 1 240 ')).toBe(1240);
   for (const wrong of ['', 'abc', '6,1,2', '12kg', '--4', ','] as const)
     expect(typedNumber(wrong)).toBeNull();
+});
+
+it('takes a millilitre of brine for a gram, and nothing else for one', () => {
+  expect(typedGrams('210 ml')).toBe(210);
+  expect(typedGrams('70,5ML')).toBe(70.5);
+  expect(typedGrams('60 g')).toBe(60);
+  for (const wrong of ['1.75 kg', '3.8 lb', 'ml', '60 mm'] as const) expect(typedGrams(wrong)).toBeNull();
 });
 
 it('writes days in the zone of the workshop', () => {

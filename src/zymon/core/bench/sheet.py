@@ -230,19 +230,14 @@ def _line(
 def scaled(sheet: Sheet, factor: float) -> Sheet:
     """The same sheet for more or less meat: parts and absolute lines follow, shares stand, fixed lines stay.
 
-    What was bought stands as well, where it is still enough: it was paid for, whatever is made of it.
-
     Parameters: sheet; factor [-] above 0…1000. Raises OutOfRangeError.
     """
     require("factor", factor, 0.0, 1000.0, "", open_low=True)
-    parts = tuple(_scaled_part(p, factor) for p in sheet.parts)
+    parts = tuple(
+        replace(p, weight_g=p.weight_g * factor, bought_g=None if p.bought_g is None else p.bought_g * factor)
+        for p in sheet.parts
+    )
     lines = tuple(
         replace(line, amount=line.amount * factor) if line.basis == "absolute" else line for line in sheet.lines
     )
     return replace(sheet, parts=parts, lines=lines)
-
-
-def _scaled_part(part: MeatPart, factor: float) -> MeatPart:
-    weight_g = part.weight_g * factor
-    enough = part.bought_g is not None and part.bought_g >= weight_g
-    return replace(part, weight_g=weight_g, bought_g=part.bought_g if enough else None)
