@@ -3,7 +3,10 @@
 import tempfile
 import threading
 import time
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
+from typing import Any
+from uuid import uuid4
 
 import httpx2
 import pypdfium2
@@ -61,11 +64,6 @@ def take(
         page.get_by_label("Tare, g").fill("11")
         page.get_by_label("Diameter, mm").fill("58")
         page.get_by_test_id("target-weight").wait_for()
-    elif keys == "take down":
-        page.get_by_role("button", name="Take down").click()
-        page.get_by_text("And then?").wait_for()
-        page.get_by_text("This stands against it:").wait_for()
-        page.get_by_role("button", name="Take it down").scroll_into_view_if_needed()
     elif keys:
         page.get_by_role("button", name=keys).first.click()
     page.wait_for_timeout(600)
@@ -79,11 +77,8 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         settings = Settings(db=Path(folder) / "demo.db")
         build(settings.db, int(time.time()))
-        listening = free_port("127.0.0.1", 8710)
-        server = uvicorn.Server(uvicorn.Config(make_app(settings), log_level="error", access_log=False))
-        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-        thread.start()
-        pit = f"http://127.0.0.1:{listening.getsockname()[1]}/hang/3"
+        server, home = _serve(settings.db)
+        pit = f"{home}/hang/3"
         loft = pit.replace("/3", "/4")
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
@@ -91,19 +86,15 @@ def main() -> None:
             take(browser, pit, "hang-piece", tag="N-07-02")
             take(browser, loft, "hang-dark", dark=True, tag="B-10-03", grave="Drying too fast: a dry ring closes")
             take(browser, loft, "hang-a-piece", keys="h")
-            take(browser, pit, "hang-phone", PHONE)
             take(browser, pit, "piece-phone-dark", PHONE, dark=True, tag="J-22-02")
             take(browser, f"{pit}/climate", "climate")
-            home = pit.removesuffix("/hang/3")
             bench = httpx2.get(f"{home}/api/bench").json()
             batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
-            take(browser, f"{home}/bench/weigh/{begun}", "weigh-out-phone", PHONE)
             take(browser, f"{home}/bench/batch/{batch}", "batch")
             take(browser, f"{home}/bench/batch/{batch}/against", "against")
             take(browser, f"{home}/today", "today")
-            take(browser, pit, "take-down", tag="J-20-05", keys="take down")
             take(browser, f"{home}/book", "book")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
@@ -112,8 +103,71 @@ def main() -> None:
             tags[0].render(scale=1.1).to_pil().save(FOLDER / "tags.png")
             browser.close()
         server.should_exit = True
-        thread.join()
+
+
+def kitchen() -> None:
+    """A kitchen of its own: the first screen, a fridge with two pieces that nobody weighs, a garage in frost."""
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server, home = _serve(Path(folder) / "kitchen.db")
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        take(browser, home, "first-screen")
+        with httpx2.Client(base_url=home) as client:
+            fridge, garage, held = _kitchen(client)
+        take(browser, f"{home}/hang/{fridge}", "kitchen-fridge", tag="DB-1-01")
+        take(browser, f"{home}/hang/{garage}", "held", tag=held)
+        browser.close()
+        server.should_exit = True
+
+
+def _serve(file: Path) -> tuple[uvicorn.Server, str]:
+    """A server of its own on a free port, and its address."""
+    listening = free_port("127.0.0.1", 8710)
+    server = uvicorn.Server(uvicorn.Config(make_app(Settings(db=file)), log_level="error", access_log=False))
+    threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True).start()
+    return server, f"http://127.0.0.1:{listening.getsockname()[1]}"
+
+
+def _kitchen(client: httpx2.Client) -> tuple[int, int, str]:
+    """Two duck breasts on a shelf, told by feel; in the garage a salame that is soft at half its weight, and frost."""
+    now = datetime.now(UTC)
+
+    def enter(url: str, **body: object) -> Any:
+        answer = client.post(f"/api{url}", json={"uid": uuid4().hex, "by": "Ida", **body})
+        answer.raise_for_status()
+        return answer.json()
+
+    def ago(days: float) -> str:
+        return (now - timedelta(days=days)).isoformat()
+
+    client.put("/api/workshop", json={"name": "Kitchen", "time_zone": "Europe/London"}).raise_for_status()
+    places = [
+        enter("/places", name=name, sort=sort, hooks_per_rod=[5])["id"]
+        for name, sort in (("Kitchen fridge", "household_fridge"), ("Garage", "garage"))
+    ]
+    rods = [client.get(f"/api/places/{place}/room").json()["rods"][0]["id"] for place in places]
+    duck = {
+        "batch_code": "DB-1", "product": "Duck breast", "kind": "breast", "shape": "slab", "casing": "cloth",
+        "thickness_mm": 26, "rod_id": rods[0], "done_by": "feel", "sure": True,
+    }  # fmt: skip
+    for i, days in enumerate((11.0, 24.0)):
+        enter("/pieces", **duck, tag=f"DB-1-0{i + 1}", hook=i + 1, at=ago(days))
+    salame = {
+        "batch_code": "SL-1", "product": "Juniper salame", "kind": "salame", "shape": "cylinder", "casing": "natural",
+        "diameter_mm": 58, "fat_percent": 27, "salt_percent": 2.7, "tare_g": 11, "start_weight_g": 842,
+        "target_loss_percent": 36, "rod_id": rods[1], "sure": True,
+    }  # fmt: skip
+    hung = enter("/pieces", **salame, tag="SL-1-01", hook=1, at=ago(24))["card"]["id"]
+    enter("/pieces", **salame, tag="SL-1-02", hook=2, at=ago(24))
+    for days, gross_g in ((18.0, 690), (12.0, 575), (2.0, 480)):
+        enter(f"/pieces/{hung}/weighings", gross_g=gross_g, first_g=gross_g, at=ago(days))
+    for hours in range(60, -1, -3):
+        c = -2.8 if hours < 9 else 6.5
+        enter(f"/places/{places[1]}/readings", temperature_c=c, rh_percent=70, at=ago(hours / 24))
+    found = {"firm_rim": "hard", "firm_core": "soft", "smell": "clean"}
+    enter("/hook-events", kind="inspect", pieces=[hung], found=found)
+    return places[0], places[1], "SL-1-01"
 
 
 if __name__ == "__main__":
     main()
+    kitchen()

@@ -192,3 +192,14 @@ def test_the_advice_names_the_stage_or_that_nothing_was_recorded() -> None:
     assert named[1:] == known
     hurried = advise(late, Evidence(40, 0.8, 0, 30))[0].because
     assert hurried[1].code == "because.over_safe_pace"
+
+
+def test_what_is_held_is_not_mended_by_taking_it_down() -> None:
+    piece = weighed(salame(), (5, 690), (10, 600), (20, 490), (40, 430))
+    done, held = (
+        mending(fit(replace(piece, feels=feels), 40, rh=50, c=18), 0, [], [])
+        for feels in ((), (Feel(39 * DAY, "hard", "soft"),))
+    )
+    assert done is not None
+    assert done.trouble == "overshooting"
+    assert held is None

@@ -128,7 +128,12 @@
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />
     {/each}
     {#each ticks as tick (tick.getTime())}
-      <text x={x(tick)} y={plotBottom + 18} text-anchor="middle" class="axis">{shortDay(tick)}</text>
+      <text
+        x={Math.min(x(tick), width - 4)}
+        y={plotBottom + 18}
+        text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
+        class="axis">{shortDay(tick)}</text
+      >
     {/each}
     <clipPath id="plot"
       ><rect
@@ -151,8 +156,9 @@
       />
       <text x={left + 4} y={targetY + 14} class="target"
         >{words.piece.target}
-        {percent(card.target_loss_percent, 0)}{#if card.target_weight_g !== null}
-          · {grams(card.target_weight_g)}{/if}</text
+        {percent(card.target_loss_percent, 0)}{card.target_weight_g === null
+          ? ''
+          : ` · ${grams(card.target_weight_g)}`}</text
       >{/if}
     <line
       x1={x(now)}

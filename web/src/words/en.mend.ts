@@ -25,9 +25,11 @@ export const mend = {
   ring: (now: string): string => `ring, now ${now}`,
   ringHelp: 'Ring index: 0 even, 1 a dry rim round a wet core; the strongest still to come.',
   over: (day: string): string =>
-    `Past its target by 3 points about ${day}: weight and texture are lost from then on.`,
+    `Past its target by 3 points about ${day}: until then it is harmless, from then on weight and texture are lost.`,
+  overSince: (day: string): string =>
+    `Past its target by 3 points since about ${day}: weight and texture are being lost.`,
   costs: (g: string, money: string | null): string =>
-    `Until then it is harmless; each day it loses about ${g}${money === null ? '' : `, worth ${money}`}.`,
+    `Each day it loses about ${g}${money === null ? '' : `, worth ${money}`}.`,
   move: 'Move it',
 };
 

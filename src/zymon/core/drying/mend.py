@@ -13,7 +13,7 @@ from .dried_by import OFF_POINTS, mean_rh, pull_of_air
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
 from .inside import inside, ring_ahead
-from .judge import OVER_POINTS, in_doubt, on_the_scale, runs_ahead
+from .judge import OVER_POINTS, felt_soft, in_doubt, on_the_scale, runs_ahead
 from .priors import CASINGS
 from .reach import reaching
 from .rest import EVEN_AT_RING_INDEX, vacuum_rest
@@ -83,6 +83,8 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
         return "stuck"
     if runs_ahead(made):
         return "too_fast"
+    if made.status == "ready" and felt_soft(piece, now_s):
+        return None  # it is held, and nothing is taken down as done
     if made.status == "ready":
         shown = on_the_scale(piece, now_s)
         target_g = made.target_weight_g

@@ -157,7 +157,8 @@ def room(shop: Premises, session: Session, place_id: int) -> s.Room:
         ready_this_week=sum(
             1
             for c in cards
-            if c.state in ("ready", "over", "likely") or (c.ready.p50 is not None and c.ready.p50.timestamp() <= week)
+            if c.state in ("ready", "over", "likely")
+            or (c.state != "hold" and c.ready.p50 is not None and c.ready.p50.timestamp() <= week)
         ),
         water_g_per_day=round(sum(_water_g_per_day(dates.core(p, of.revision), made[p.tag]) for p in hanging), 0),
         shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),

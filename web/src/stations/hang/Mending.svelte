@@ -9,9 +9,10 @@
 
   interface Props {
     piece: Schema['PieceOut'];
+    now: number;
     onhook: (hook: Schema['HookRef']) => void;
   }
-  let { piece, onhook }: Props = $props();
+  let { piece, now, onhook }: Props = $props();
   const say = words.mend;
   const found = createQuery(() => ({
     queryKey: ['mending', piece.card.id, piece.card.loss_percent, piece.card.rod, piece.card.hook],
@@ -43,7 +44,9 @@
         {said(evidence)}
       </p>{/each}
     {#if trouble.trouble === 'overshooting' && trouble.over_at}<p>
-        {say.over(longDay(trouble.over_at))}
+        {new Date(trouble.over_at).getTime() > now
+          ? say.over(longDay(trouble.over_at))
+          : say.overSince(longDay(trouble.over_at))}
         {say.costs(
           grams(trouble.loss_g_per_day),
           trouble.loss_money_per_day === null ? null : trouble.loss_money_per_day.toFixed(2),

@@ -153,7 +153,7 @@
 
   {#if piece.hangs}
     <Assumed assumed={piece.assumed} reaches={piece.reaches} outside={piece.outside} />
-    <Mending {piece} {onhook} />
+    <Mending {piece} {now} {onhook} />
   {/if}
   {#if doubted.length}
     <div class="border-warning mt-3 border-l-4 py-1 pl-3">
