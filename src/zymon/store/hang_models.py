@@ -20,6 +20,15 @@ class HangEvent(Struck, Base):
     piece: Mapped[Piece] = relationship()
 
 
+class RestProfile(Base):
+    """What a piece was when it was sealed to rest, as JSON; worked out, not entered."""
+
+    __tablename__ = "rest_profile"
+    state_id: Mapped[int] = mapped_column(ForeignKey("piece_state.id"), primary_key=True)
+    made_s: Mapped[int]
+    sealed: Mapped[str]
+
+
 class Photo(Struck, Base):
     """A photo of a piece, made small and without what the camera adds of itself."""
 

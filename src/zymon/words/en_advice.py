@@ -10,6 +10,10 @@ ADVICE: dict[str, str] = {
     "assumed.salt": "salt {percent} %: usual",
     "assumed.size": "its measures: from weight and shape",
     "assumed.weight": "{start_g} when hung: nobody weighed it, so its losses are shares",
+    "assumed.rest_place": "where it lies: nobody said; {c} °C ± {sd_c} is taken",
+    "assumed.rest_cold": "{c} °C where it lies: no thermometer has told yet",
+    "assumed.rest_unweighed": "what it had lost when it was sealed: nobody weighed it",
+    "assumed.rest_bag": "its bag: nobody said; taken as a loose one",
     "assumed.target": "worth feeling from {percent} % on: usual for {goods}, as no target is set",
     # a sheet against its limits
     "gauge.usual": "in the usual range",

@@ -17,6 +17,7 @@ LEDGER: dict[str, str] = {
     "hurdle.cold_mix.unmeasured": "nobody measured the meat at mixing",
     "hurdle.cold_mix.unlogged": "no thermometer covers the time it rested in the cold",
     "settles.cold_mix": "enter the temperature of the meat if somebody noted it; else somebody signs for it",
+    "caution.warm_bag": "{c} °C is too warm for raw meat in a bag without air: botulism; keep it under 5 °C",
     "caution.cold_mix": "{c} °C lies above {limit_c} °C: chill the meat before mixing",
     # salt
     "hurdle.salt.little": "only {percent} % of salt",

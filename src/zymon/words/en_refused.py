@@ -126,6 +126,7 @@ REFUSED: dict[str, str] = {
     "refused.not_in_time_order": "temperatures must be in time order",
     "refused.not_made_here": "this batch was not made at the Bench",
     "refused.not_of_the_list": "choose one of the list; a measure is a number, days are whole days",
+    "refused.not_at_rest": "{tag} does not rest",
     "refused.not_on_a_hook": "{tag} was not on a hook at that time",
     "refused.not_on_sheet": "this is not on the sheet being weighed out",
     "refused.not_salted_yet": "say first how it was salted",

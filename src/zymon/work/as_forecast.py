@@ -97,7 +97,7 @@ def core_piece(of: Piece) -> CorePiece:
         bone=of.bone,
         skin=of.skin,
         done_days=of.done_days,
-        feels=_feels(of),
+        feels=feels_of(of),
     )
 
 
@@ -124,7 +124,7 @@ def core_of_new(new: NewPiece) -> CorePiece:
     )
 
 
-def _feels(of: Piece) -> tuple[Feel, ...]:
+def feels_of(of: Piece) -> tuple[Feel, ...]:
     """How it felt between the fingers, in time order, where rim or core was felt."""
     found = []
     for event in of.felt:

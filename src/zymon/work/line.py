@@ -14,6 +14,7 @@ from zymon.store.devices import devices
 from zymon.store.hang import hanging_count, pieces_in_places
 from zymon.store.imports import report
 from zymon.store.models import ReadingStrike
+from zymon.store.rest import count_at_rest
 from zymon.store.salt import count_in_salt
 from zymon.store.warm import in_the_warm
 
@@ -32,6 +33,7 @@ def line(shop: Premises, simulated: bool) -> s.Line:
             now=moment(shop.now_s),
             places=[place_out(session, p, counts.get(p.id, 0), shop.now_s) for p in store.places(session)],
             in_salt=count_in_salt(session),
+            at_rest=count_at_rest(session),
             in_warm=len(in_the_warm(session, shop.now_s)),
             simulated=simulated,
         )

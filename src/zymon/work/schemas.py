@@ -130,6 +130,7 @@ class Line(BaseModel):
     places: list[PlaceOut]
     in_salt: int
     in_warm: int
+    at_rest: int
     simulated: bool
 
 

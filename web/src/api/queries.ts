@@ -5,6 +5,8 @@ export const keys = {
   line: ['line'] as const,
   salt: ['salt'] as const,
   saltPiece: (piece: number) => ['salt', piece] as const,
+  rest: ['rest'] as const,
+  restPiece: (piece: number) => ['rest', piece] as const,
   today: ['today'] as const,
   warm: ['warm'] as const,
   warmBatch: (batch: number) => ['warm', batch] as const,
@@ -27,6 +29,17 @@ export const usualAirQuery = () => ({
   queryKey: ['usual-air'],
   queryFn: () => take(api.GET('/api/usual-air')),
   staleTime: Infinity,
+});
+
+export const restQuery = () => ({
+  queryKey: keys.rest,
+  queryFn: () => take(api.GET('/api/rest')),
+  refetchInterval: 120_000,
+});
+
+export const restPieceQuery = (piece: number) => ({
+  queryKey: keys.restPiece(piece),
+  queryFn: () => take(api.GET('/api/rest/{piece_id}', { params: { path: { piece_id: piece } } })),
 });
 
 export const roomQuery = (place: number) => ({

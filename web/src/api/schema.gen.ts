@@ -1780,6 +1780,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rest
+         * @description Everything that rests.
+         */
+        get: operations["rest_api_rest_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rest/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Piece
+         * @description One piece at rest with its curve.
+         */
+        get: operations["piece_api_rest__piece_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rods/{rod_id}": {
         parameters: {
             query?: never;
@@ -5002,6 +5042,8 @@ export interface components {
          * @description The whole line: workshop and places; `workshop` is null in a new database.
          */
         Line: {
+            /** At Rest */
+            at_rest: number;
             /** In Salt */
             in_salt: number;
             /** In Warm */
@@ -6431,6 +6473,104 @@ export interface components {
             uid: string;
         };
         /**
+         * RestCard
+         * @description A piece in its bag, evening out. Dates are null where it does not even out within a year.
+         */
+        RestCard: {
+            /** Across Mm */
+            across_mm: number;
+            /** Assumed */
+            assumed: components["schemas"]["SaidOut"][];
+            /**
+             * Bag
+             * @enum {string}
+             */
+            bag: "vacuum" | "paper" | "none" | "unknown";
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Best */
+            best: string | null;
+            /** Cautions */
+            cautions: components["schemas"]["SaidOut"][];
+            /** Earliest */
+            earliest: string | null;
+            /** Gone Share */
+            gone_share: number;
+            /** Id */
+            id: number;
+            inside: components["schemas"]["InsideOut"];
+            /** Late */
+            late: string | null;
+            /** Lost G */
+            lost_g: number | null;
+            /** Place */
+            place: string | null;
+            /** Place Id */
+            place_id: number | null;
+            /** Product */
+            product: string;
+            /** Sealed G */
+            sealed_g: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            squeezed: components["schemas"]["Squeeze"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "evening" | "likely" | "even" | "soft" | "leaks";
+            /** Tag */
+            tag: string;
+            /** Weight G */
+            weight_g: number | null;
+        };
+        /**
+         * RestCurve
+         * @description Water at rim and core with their 80 % windows [% of the fat-free substance], from the sealing on.
+         */
+        RestCurve: {
+            /** At */
+            at: string[];
+            /** Core */
+            core: number[];
+            /** Core High */
+            core_high: number[];
+            /** Core Low */
+            core_low: number[];
+            /** Rim */
+            rim: number[];
+            /** Rim High */
+            rim_high: number[];
+            /** Rim Low */
+            rim_low: number[];
+        };
+        /**
+         * RestDetail
+         * @description One piece at rest with its curve.
+         */
+        RestDetail: {
+            card: components["schemas"]["RestCard"];
+            curve: components["schemas"]["RestCurve"];
+        };
+        /**
+         * RestOut
+         * @description Everything that rests.
+         */
+        RestOut: {
+            /** Pieces */
+            pieces: components["schemas"]["RestCard"][];
+        };
+        /**
          * RodIn
          * @description A rod: its hooks, and how far apart they are; null where nobody measured it.
          */
@@ -7370,6 +7510,23 @@ export interface components {
             what: "warm" | "cold" | "damp" | "dry" | "silent";
             /** Worst */
             worst: number;
+        };
+        /**
+         * Squeeze
+         * @description How a piece felt between the fingers since it was sealed; null where rim or middle was not felt.
+         */
+        Squeeze: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Core */
+            core: string | null;
+            /** Rim */
+            rim: string | null;
         };
         /**
          * StageIn
@@ -15883,6 +16040,156 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecipeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rest_api_rest_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_api_rest__piece_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestDetail"];
                 };
             };
             /** @description Bad Request */

@@ -8,7 +8,7 @@
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';
 
-  type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang' | 'book';
+  type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang' | 'rest' | 'book';
   interface Props {
     line: Schema['Line'];
     placeId: number | null;
@@ -17,17 +17,19 @@
   let { line, placeId, station: here = 'hang' }: Props = $props();
 
   const stations = ['today', 'bench', 'salt', 'warm', 'hang', 'rest', 'book'] as const;
-  const addresses = $derived<Partial<Record<(typeof stations)[number], string>>>({
+  const addresses = $derived<Record<Station, string>>({
     today: p('/today'),
     bench: p('/bench'),
     salt: p('/salt'),
     warm: p('/warm'),
     hang: placeId ? p('/hang/:place', { params: { place: String(placeId) } }) : p('/'),
+    rest: p('/rest'),
     book: p('/book'),
   });
-  const counts = $derived<Partial<Record<(typeof stations)[number], number>>>({
+  const counts = $derived<Partial<Record<Station, number>>>({
     salt: line.in_salt,
     warm: line.in_warm,
+    rest: line.at_rest,
     hang: line.places.reduce((sum, place) => sum + place.pieces, 0),
   });
   const now = $derived(new Date(line.now).getTime());
@@ -62,26 +64,18 @@
     aria-label="Stations"
   >
     {#each stations as station (station)}
-      {@const href = addresses[station]}
-      {#if href}
-        <a
-          class="stop use"
-          class:here={station === here}
-          {href}
-          aria-current={station === here ? 'page' : undefined}
+      <a
+        class="stop use"
+        class:here={station === here}
+        href={addresses[station]}
+        aria-current={station === here ? 'page' : undefined}
+      >
+        <span
+          >{words.stations[station]}{#if counts[station]}<sup class="ml-0.5 text-xs">{counts[station]}</sup
+            >{/if}</span
         >
-          <span
-            >{words.stations[station]}{#if counts[station]}<sup class="ml-0.5 text-xs">{counts[station]}</sup
-              >{/if}</span
-          >
-          <i aria-hidden="true"></i>
-        </a>
-      {:else}
-        <span class="stop" title={words.notInUse}>
-          <span>{words.stations[station]}<span class="sr-only">, {words.notInUse}</span></span>
-          <i aria-hidden="true"></i>
-        </span>
-      {/if}
+        <i aria-hidden="true"></i>
+      </a>
     {/each}
   </nav>
   <div

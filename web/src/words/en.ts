@@ -5,6 +5,7 @@ import { hook } from './en.hook';
 import { ledger } from './en.ledger';
 import { life, when } from './en.life';
 import { place, placeFacts } from './en.place';
+import { rest } from './en.rest';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
 import { salt, today } from './en.salt';
@@ -16,6 +17,7 @@ export const words = {
   done,
   ledger,
   salt,
+  rest,
   round,
   hook,
   placeFacts,
@@ -36,7 +38,6 @@ export const words = {
     rest: 'Rest',
     book: 'Book',
   },
-  notInUse: 'not in use yet',
   noAir: 'no readings',
   stale: 'readings stopped',
   who: 'Who is at the chamber?',

@@ -10,7 +10,7 @@ from ..constants import SECONDS_PER_DAY
 from .arrays import Future
 from .feel import Firmness, RingSeen, feels, rim_and_core, ring_seen
 from .forecast import Change, Fitted
-from .transport import SHELLS, Bodies, shell_fractions
+from .transport import Bodies, shell_fractions
 
 Array = npt.NDArray[np.float64]
 
@@ -35,16 +35,12 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
     Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
     """
     bodies, x = profile_at(of, index, at_s)
-    v = shell_fractions()
-    middle = np.cumsum(v) - v / 2
-    radius = middle ** (1 / (bodies.curvature[0] + 1))
     rim, core = (float(water) for water in rim_and_core(x))
-    order = range(SHELLS - 1, -1, -1)
     return Inside(
-        depth_share=tuple(float(1 - radius[k]) for k in order),
-        water_percent=tuple(_percent(float(x[k])) for k in order),
-        rim_water_percent=_percent(rim),
-        core_water_percent=_percent(core),
+        depth_share=tuple(depth_shares(float(bodies.curvature[0]))),
+        water_percent=tuple(water_percent(float(v)) for v in x[::-1]),
+        rim_water_percent=water_percent(rim),
+        core_water_percent=water_percent(core),
         rim_feels=feels(rim),
         core_feels=feels(core),
         ring=ring_seen(rim, core),
@@ -108,5 +104,16 @@ def ring_index(x: Array) -> float:
     return float(np.clip(1 - rim / core, 0.0, 1.0))
 
 
-def _percent(x: float) -> float:
+def depth_shares(curvature: float) -> list[float]:
+    """How deep each shell lies, from rim to core, as shares of the half thickness. Parameters: curvature [-] 0…2."""
+    v = shell_fractions()
+    return [float(1 - r) for r in (np.cumsum(v) - v / 2)[::-1] ** (1 / (curvature + 1))]
+
+
+def water_percent(x: float) -> float:
+    """Water of the fat-free substance [%]. Parameters: x [kg water/kg fat-free dry matter] above 0.
+
+    >>> water_percent(1.0)
+    50.0
+    """
     return 100 * x / (1 + x)

@@ -14,6 +14,7 @@ from ..premises import Premises
 from ..salt.views import waiting as waiting_for_salt
 from .hang_lines import hang_lines
 from .line import DAY_S, LineOfRound, tags_of
+from .rest_lines import rest_lines
 from .salt_lines import salt_lines
 from .warm_lines import warm_lines
 
@@ -28,6 +29,7 @@ def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
         *warm_lines(session, order, shop.now_s),
         *hang_lines(shop, session, walk),
         *down_lines(session),
+        *rest_lines(shop, order),
     ]
 
 

@@ -1,0 +1,1 @@
+"""The Rest station: pieces that even out in their bags."""

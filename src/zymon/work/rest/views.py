@@ -1,0 +1,202 @@
+"""From pieces at rest to what the Rest shows."""
+
+from collections.abc import Sequence
+from dataclasses import asdict
+from datetime import datetime
+
+import numpy as np
+import orjson
+
+from zymon.core.drying.climate import Air, Log, expected_air
+from zymon.core.drying.evening import Bag, Evening, Resting, Sealed, even_out, seal
+from zymon.core.drying.feel import ring_seen
+from zymon.core.drying.inside import depth_shares, ring_index, water_percent
+from zymon.core.drying.surroundings import Surroundings, UsualAir
+from zymon.core.say import Said, said
+from zymon.store import hang
+from zymon.store import rest as store
+from zymon.store.climate import hourly_log
+from zymon.store.database import Session
+from zymon.store.models import Piece, PieceState
+from zymon.store.places import NotFoundError, setpoint_at
+from zymon.store.weighings import standing
+
+from ..as_forecast import feels_of, lost_at
+from ..hang.schemas import InsideOut
+from ..places import surroundings_of
+from ..premises import Premises, moment
+from ..schemas import all_said
+from . import schemas as s
+
+USUAL_COLD = UsualAir(4.0, 1.5, 80.0, 8.0, 1.0)  # where nobody said where it lies
+DAY_S = 86_400
+
+
+def at_rest(shop: Premises) -> s.RestOut:
+    """Everything that rests, by place and date."""
+    keep_profiles(shop)
+    with shop.db.reading() as session:
+        pieces = store.pieces_at_rest(session)
+        shelf = [_resting(session, p, shop.now_s) for p in pieces]
+        found = even_out(shelf, shop.now_s)
+        cards = [_card(p, r, e) for p, r, e in zip(pieces, shelf, found, strict=True)]
+    return s.RestOut(pieces=sorted(cards, key=lambda c: (c.place or "", c.best is None, c.best or c.since, c.tag)))
+
+
+def detail(shop: Premises, piece_id: int) -> s.RestDetail:
+    """One piece at rest. Raises NotFoundError."""
+    keep_profiles(shop)
+    with shop.db.reading() as session:
+        of = hang.piece(session, piece_id)
+        if not store.rests_of(of):
+            raise NotFoundError("refused.not_at_rest", tag=of.tag)
+        resting = _resting(session, of, shop.now_s)
+        (found,) = even_out([resting], shop.now_s)
+        return s.RestDetail(card=_card(of, resting, found), curve=_curve(found, shop.now_s))
+
+
+def keep_profiles(shop: Premises) -> None:
+    """Work out what every piece was when it was sealed, where that is not kept yet."""
+    with shop.db.reading() as session:
+        waiting = [
+            (first.id, _seal(shop, session, piece, first))
+            for piece in store.pieces_at_rest(session)
+            for first in store.rests_of(piece)[:1]
+            if store.profile_of(session, first.id) is None
+        ]
+    if not waiting:
+        return
+    with shop.db.writing("Zymon", shop.now_s) as session:
+        for state_id, sealed in waiting:
+            store.keep_profile(session, state_id, orjson.dumps(asdict(sealed)).decode(), shop.now_s)
+
+
+def _seal(shop: Premises, session: Session, of: Piece, first: PieceState) -> Sealed:
+    fit, index = shop.dates.fitted_piece(session, of, first.from_s)
+    weighed = [w for w in standing(of) if w.at_s <= first.from_s]
+    return seal(fit, index, float(first.from_s), None if not weighed else lost_at(of, weighed[-1]))
+
+
+def _sealed(session: Session, state_id: int) -> Sealed:
+    kept = store.profile_of(session, state_id)
+    assert kept is not None  # kept before anything is shown
+    return Sealed(**orjson.loads(kept.sealed))
+
+
+def _resting(session: Session, of: Piece, now_s: int) -> Resting:
+    rests = store.rests_of(of)
+    first = rests[0]
+    bagged_s = rests[-1].from_s  # a new bag begins a new count
+    stand = standing(of)
+    before = [w for w in stand if w.at_s <= bagged_s]
+    since = tuple((float(w.at_s), w.gross_g) for w in stand if w.at_s > bagged_s)
+    bag: Bag = rests[-1].how or "unknown"  # type: ignore[assignment] # one of the bags, checked on entry
+    return Resting(
+        sealed=_sealed(session, first.id),
+        from_s=float(first.from_s),
+        bag=bag,
+        air=_air(session, rests, now_s),
+        feels=feels_of(of),
+        sealed_g=before[-1].gross_g if before else None,
+        weighed=since,
+    )
+
+
+def _air(session: Session, rests: Sequence[PieceState], now_s: int) -> Air:
+    """The air along a rest, through all of its places; as usual in a cold one where nobody said where it lies."""
+    logs = []
+    for one in rests:
+        if one.place_id is not None:
+            logs.append(hourly_log(session, one.place_id, one.from_s, now_s if one.to_s is None else one.to_s))
+    joined = Log(*(
+        np.concatenate([getattr(log, name) for log in logs]) if logs else np.zeros(0)
+        for name in ("time_s", "temperature_c", "rh_percent")
+    ))  # fmt: skip
+    place = rests[-1].place
+    if place is None:
+        return expected_air(joined, None, None, now_s, USUAL_COLD)
+    setpoint = setpoint_at(place, now_s)
+    known = surroundings_of(place)
+    usual = USUAL_COLD if known == Surroundings() else known.usual
+    return expected_air(
+        joined, setpoint.temperature_c if setpoint else None, setpoint.rh_percent if setpoint else None, now_s, usual
+    )
+
+
+def _assumed(of: Piece, resting: Resting) -> list[Said]:
+    place = store.rests_of(of)[-1].place
+    found = []
+    if place is None:
+        found.append(said("assumed.rest_place", c=USUAL_COLD.temperature_c, sd_c=USUAL_COLD.sd_c))
+    elif not resting.air.logged:
+        found.append(said("assumed.rest_cold", c=round(resting.air.ahead_temperature_c, 1)))
+    if resting.sealed_g is None:
+        found.append(said("assumed.rest_unweighed"))
+    if resting.bag == "unknown":
+        found.append(said("assumed.rest_bag"))
+    return found
+
+
+def _card(of: Piece, resting: Resting, found: Evening) -> s.RestCard:
+    rests = store.rests_of(of)
+    seen = [e for e in of.felt if e.at_s >= resting.from_s]
+    last = None
+    if seen:
+        taps = orjson.loads(seen[-1].found or "{}")
+        last = s.Squeeze(at=moment(seen[-1].at_s), rim=taps.get("firm_rim"), core=taps.get("firm_core"), by=seen[-1].by)
+    x = np.array(found.x)
+    return s.RestCard(
+        id=of.id,
+        tag=of.tag,
+        batch_id=of.batch_id,
+        batch=of.batch.code,
+        product=of.batch.product,
+        shape=of.shape,  # type: ignore[arg-type] # checked on entry
+        across_mm=round(2000 * resting.sealed.half_thickness_m, 1),
+        place_id=rests[-1].place_id,
+        place=None if rests[-1].place is None else rests[-1].place.name,
+        bag=resting.bag,
+        since=moment(resting.from_s),
+        state=found.state,
+        earliest=_day(found.earliest_s),
+        best=_day(found.best_s),
+        late=_day(found.late_s),
+        gone_share=round(found.gone_share, 3),
+        inside=InsideOut(
+            depth_share=depth_shares(resting.sealed.curvature),
+            water_percent=[water_percent(float(v)) for v in x[::-1]],
+            rim_water_percent=water_percent(found.rim_x),
+            core_water_percent=water_percent(found.core_x),
+            rim_feels=found.rim_feels,
+            core_feels=found.core_feels,
+            ring=ring_seen(found.rim_x, found.core_x),
+            ring_index=ring_index(x),
+        ),
+        sealed_g=resting.sealed_g,
+        weight_g=resting.weighed[-1][1] if resting.weighed else None,
+        lost_g=None if found.lost_g is None else round(found.lost_g, 1),
+        squeezed=last,
+        cautions=all_said(
+            [said("caution.warm_bag", c=round(resting.air.ahead_temperature_c, 1))] if found.warm else []
+        ),
+        assumed=all_said(_assumed(of, resting)),
+    )
+
+
+def _day(at_s: float | None) -> datetime | None:
+    return None if at_s is None else moment(at_s)
+
+
+def _curve(found: Evening, now_s: int) -> s.RestCurve:
+    """Up to a little past the last likely day, and a month ahead at least."""
+    end_s = max(found.late_s or 0.0, found.best_s or 0.0, now_s + 30 * DAY_S) + 7 * DAY_S
+    shown = [i for i, t in enumerate(found.curve_s) if t <= end_s]
+
+    def percent(values: np.ndarray) -> list[float]:
+        return [round(water_percent(float(values[i])), 2) for i in shown]
+
+    return s.RestCurve(
+        at=[moment(found.curve_s[i]) for i in shown],
+        rim=percent(found.rim[1]), rim_low=percent(found.rim[0]), rim_high=percent(found.rim[2]),
+        core=percent(found.core[1]), core_low=percent(found.core[0]), core_high=percent(found.core[2]),
+    )  # fmt: skip
