@@ -5,8 +5,8 @@ from fastapi.testclient import TestClient
 BY = {"by": "Ida"}
 
 
-def begin(client: TestClient, sheet: dict) -> dict:
-    answer = client.post("/api/weigh-outs", json={"product": "Juniper salame", "sheet": sheet, **BY})
+def begin(client: TestClient, sheet: dict, **of_recipe: int) -> dict:
+    answer = client.post("/api/weigh-outs", json={"product": "Juniper salame", "sheet": sheet, **of_recipe, **BY})
     assert answer.status_code == 201, answer.text
     return answer.json()
 

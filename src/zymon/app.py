@@ -18,6 +18,7 @@ from . import __version__
 from .api import book, devices, errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
+from .api.cut import routes as cut
 from .api.hang import hook
 from .api.hang import place as place_itself
 from .api.hang import routes as hang
@@ -78,7 +79,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
     for station in (
-        line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, today, book,
+        line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, today, book,
         devices, imports, files,
     ):  # fmt: skip
         app.include_router(station.router)

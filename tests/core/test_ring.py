@@ -8,17 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from strategies import DAY, salame, steady_log, weighed
+from zymon.core.causes.ranking import speaks_for
+from zymon.core.causes.records import of_warm_stage, pull_of_air
+from zymon.core.causes.table import MARKS, clue
 from zymon.core.drying.climate import Log
-from zymon.core.drying.dried_by import (
-    FIRST_WEEKS_DAYS,
-    HURRIED,
-    OFF_POINTS,
-    STRONG_HOOK,
-    WARM_DRY_RH,
-    dried_by,
-    mean_rh,
-    pull_of_air,
-)
+from zymon.core.drying.dried_by import first_weeks, mean_rh
 from zymon.core.drying.feel import Feel, ring_seen
 from zymon.core.drying.forecast import Fitted, fitted
 from zymon.core.drying.history import History, Piece, Stay
@@ -96,20 +90,24 @@ def test_a_soft_middle_is_a_matter_of_waiting_up_to_a_big_loss_by_the_scale() ->
 
 
 def reasons(found: Fitted, warm: tuple[float | None, float] = (None, 0.0)) -> list[str] | None:
-    told = dried_by(found, 0, *warm)
+    told = dried_by(found, *warm)
     return None if told is None else [one.code for one in told]
+
+
+def dried_by(found: Fitted, warm_rh: float | None = None, warm_hours: float = 0.0):
+    return speaks_for(("dried_fast", "warm_dry"), first_weeks(found, 0) | of_warm_stage(warm_rh, warm_hours))
 
 
 def test_the_stage_that_pulled_harder_is_named_first_on_this_piece_alone() -> None:
     assert reasons(fit(salame(), 30)) == []  # gentle all along: nothing stands out
-    assert reasons(fit(salame(), 30), (60.0, 48.0)) == ["because.warm_dry"]
+    assert reasons(fit(salame(), 30), (60.0, 48.0)) == ["clue.warm_pull_for"]
     dry = reasons(fit(salame(), 30, rh=60, set_rh=78))
     assert dry is not None
-    assert set(dry) == {"because.first_weeks", "because.air_under"}
+    assert set(dry) == {"clue.hurry_for", "clue.air_under_for"}
     both = reasons(fit(salame(), 30, rh=60, set_rh=78), (79.0, 10.0))
     assert both is not None
-    assert both[-1] == "because.warm_dry"  # hardly dry, and short
-    assert reasons(fit(salame(), 30, rh=60, set_rh=78), (40.0, 48.0))[0] == "because.warm_dry"
+    assert both[-1] == "clue.warm_pull_for"  # hardly dry, and short
+    assert reasons(fit(salame(), 30, rh=60, set_rh=78), (40.0, 48.0))[0] == "clue.warm_pull_for"
 
 
 def test_without_any_record_it_says_that_nothing_was_recorded() -> None:
@@ -119,22 +117,25 @@ def test_without_any_record_it_says_that_nothing_was_recorded() -> None:
     assert reasons(fitted(History((weighed(salame(), (5, 790)),), nothing, 13.0, 78.0, 30 * DAY))) is not None
 
 
-@pytest.mark.parametrize(("rh", "blamed"), [(WARM_DRY_RH - 0.1, True), (WARM_DRY_RH, False), (90.0, False)])
+@pytest.mark.parametrize(("rh", "blamed"), [(79.9, True), (80.0, False), (90.0, False)])
 def test_a_warm_stage_is_dry_under_eighty_percent(rh: float, blamed: bool) -> None:
-    assert (reasons(fit(salame(), 30), (rh, 30.0)) == ["because.warm_dry"]) == blamed
-    assert WARM_DRY_RH == 80
+    assert (reasons(fit(salame(), 30), (rh, 30.0)) == ["clue.warm_pull_for"]) == blamed
 
 
-@pytest.mark.parametrize(("points", "blamed"), [(OFF_POINTS + 0.2, True), (OFF_POINTS - 0.2, False)])
+@pytest.mark.parametrize(
+    ("points", "blamed"),
+    [(3.2, True), (2.8, False)],
+)
 def test_air_is_to_blame_from_three_points_under_its_set_point(points: float, blamed: bool) -> None:
     told = reasons(fit(salame(), 30, rh=78, set_rh=78 + points))
     assert told is not None
-    assert ("because.air_under" in told) == blamed
-    assert OFF_POINTS == 3
+    assert ("clue.air_under_for" in told) == blamed
 
 
 def test_marks_of_the_first_weeks_and_of_a_hook() -> None:
-    assert (FIRST_WEEKS_DAYS, pytest.approx(1.5, abs=0.1), pytest.approx(1.1, abs=0.05)) == (14, HURRIED, STRONG_HOOK)
+    hurried, strong = clue("dried_fast", "hurry").begins, clue("dried_fast", "hook_air").begins
+    assert (MARKS["first_weeks_days"], MARKS["off_points"]) == (14, 3)
+    assert (np.exp(hurried), strong) == (pytest.approx(1.5, abs=0.01), pytest.approx(1.1))
     assert pull_of_air(60, 80) == pytest.approx(np.log(2))
     assert pull_of_air(100, 100) == 0.0
     log = steady_log(10, 13, 70)
@@ -187,7 +188,7 @@ def test_the_advice_names_the_stage_or_that_nothing_was_recorded() -> None:
     late = Found("hard", "soft")
     unknown = advise(late, Evidence(40, 0.1, 0, 30, dried_by=None))[0].because
     assert [b.code for b in unknown] == ["because.soft_late", "because.nothing_recorded"]
-    known = dried_by(fit(salame(), 30, rh=60, set_rh=78), 0, None, 0.0)
+    known = dried_by(fit(salame(), 30, rh=60, set_rh=78))
     named = advise(late, Evidence(40, 0.1, 0, 30, dried_by=known))[0].because
     assert named[1:] == known
     hurried = advise(late, Evidence(40, 0.8, 0, 30))[0].because

@@ -89,10 +89,14 @@ def install(app: FastAPI) -> None:
         app.add_exception_handler(kind, handler(status, code))
 
     @app.exception_handler(RequestValidationError)
-    async def invalid(_request: Request, error: RequestValidationError) -> JSONResponse:
+    async def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
         first = error.errors()[0]
         location = tuple(first["loc"][1:]) or tuple(first["loc"])
         where = place_of(location)
+        rule = first.get("ctx", {}).get("error")
+        if isinstance(rule, ZymonError):  # a rule of the job, met while the entry was read
+            detail = told(rule, request.app.state.context.zone)
+            return JSONResponse(_body("out_of_range", detail, where, rule.said), status_code=422)
         said = fault_words(first)
         name = _FIELDS.get(where, where.replace("_", " "))
         return JSONResponse(_body("invalid", f"{name} {said}", where), status_code=422)

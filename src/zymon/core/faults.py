@@ -1,8 +1,9 @@
-"""What is felt, smelled and seen on a hanging piece, what may be behind it, and what to do: the table of faults."""
+"""What is felt, smelled and seen on a hanging piece, what may be behind it by the table of faults, and what to do."""
 
 from dataclasses import dataclass
 from typing import Literal
 
+from .causes.table import MARKS
 from .drying.judge import BIG_LOSS_PERCENT
 from .say import Said, said
 
@@ -14,10 +15,10 @@ Mould = Literal["none", "white", "green", "black", "pink"]
 MouldHow = Literal["dry", "furry", "wet"]
 Act = Literal["nothing", "watch", "mend", "hold", "discard"]
 
-RING_RISK = 0.5
-DAMP_RH = 85.0
-MANY_DAMP_HOURS = 24.0
-COAT_DAYS = 3.0
+RING_RISK = MARKS["ring_risk"]
+DAMP_RH = MARKS["damp_rh_percent"]
+MANY_DAMP_HOURS = MARKS["many_damp_hours"]
+COAT_DAYS = MARKS["coat_days"]
 _RANK = ("nothing", "watch", "mend", "hold", "discard")
 
 

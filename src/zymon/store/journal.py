@@ -22,7 +22,8 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
 }
 CHANGED = "changed"  # in a session: the rows that were entered (true) or changed
-ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction"})  # follow from an entry
+# what follows from an entry
+ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction", "rest_profile"})
 SECRET = frozenset({"token_sha256", "jpeg"})  # that it changed is told, not what it was
 
 

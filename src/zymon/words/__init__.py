@@ -11,13 +11,14 @@ from zymon.core.say import Said, Value
 
 from .en import SENTENCES as ASKED_AND_DUE
 from .en_advice import ADVICE
+from .en_cut import CUT
 from .en_ledger import LEDGER
 from .en_names import NAMES
 from .en_refused import REFUSED
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | ADVICE | LEDGER | REFUSED
+SENTENCES = ASKED_AND_DUE | ADVICE | CUT | LEDGER | REFUSED
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

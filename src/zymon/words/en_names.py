@@ -26,8 +26,8 @@ QUANTITIES: Final = (
     "distance between hooks", "dry matter", "error that may be", "factor", "fat", "fat of a part",
     "fat of the fat part", "fat of the lean part", "finished weight", "Fourier number", "humidity", "length",
     "loss", "margin", "mass", "meat", "molality", "net weight", "nitrate", "nitrate in the curing salt", "nitrite",
-    "nitrite in the curing salt", "pH", "price", "progress", "protein in lean", "rescaling",
-    "resolution of the scale", "salt", "salt in it", "share under skin", "soak", "start pH", "tare", "target",
+    "nitrite in the curing salt", "pH", "place on the face", "price", "progress", "protein in lean", "rescaling",
+    "resolution of the scale", "ring", "salt", "salt in it", "share under skin", "soak", "start pH", "tare", "target",
     "target loss", "target pH", "temperature", "temperature of the rest", "thickness", "total", "water",
     "water activity", "water in lean", "weight", "weight of a part", "weight of a piece",
 )  # fmt: skip

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zymon.store import hang_events, salt, stays, warm, weighings
+from zymon.store import cuts, hang_events, salt, stays, warm, weighings
 from zymon.store.database import Session
 from zymon.store.hang import strike_state
 from zymon.store.models import Hanging
@@ -45,6 +45,8 @@ STRIKING: dict[str, Striking] = {
     "cut": weighings.strike_cut,
     "state": _state,
     "hang_event": hang_events.strike_event,
+    "cut_face": cuts.strike_face,
+    "next_time": cuts.strike_note,
     "salt_event": salt.strike,
     "batch_event": _of_the_warm,
     "ph_reading": _reading,

@@ -504,6 +504,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Waiting
+         * @description What waits for the knife, and what was looked into last.
+         */
+        get: operations["waiting_api_cut_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-faces/{face_id}/next-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take a line for next time over: into the recipe's notes, or as a new version of it.
+         */
+        post: operations["take_api_cut_faces__face_id__next_time_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-faces/{face_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a cut face through; it stays on record.
+         */
+        post: operations["strike_api_cut_faces__face_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -892,6 +952,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/next-time/{note_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Note
+         * @description A line for next time was dealt with, or is wrong.
+         */
+        post: operations["strike_note_api_next_time__note_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parasites/{step_id}/strike": {
         parameters: {
             query?: never;
@@ -1046,6 +1126,30 @@ export interface paths {
          * @description Correct what was declared of a piece; the wrong value stays on record with the reason.
          */
         post: operations["correct_api_pieces__piece_id__correct_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Piece
+         * @description A piece to be cut or that was cut: its inside as predicted, its faces, what the latest says.
+         */
+        get: operations["piece_api_pieces__piece_id__cut_get"];
+        put?: never;
+        /**
+         * Cut
+         * @description Enter a cut face, and what becomes of the piece with it.
+         */
+        post: operations["cut_api_pieces__piece_id__cut_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1752,6 +1856,26 @@ export interface paths {
          * @description A version as a recipe file.
          */
         get: operations["recipe_file_api_recipes__recipe_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{recipe_id}/next-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipe Notes
+         * @description What is to be done otherwise when a recipe is made next.
+         */
+        get: operations["recipe_notes_api_recipes__recipe_id__next_time_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3262,6 +3386,33 @@ export interface components {
             missed: number;
         };
         /**
+         * CauseOut
+         * @description What may be behind it: by which signs, what speaks for and against it, what nobody recorded.
+         */
+        CauseOut: {
+            /** Evidence */
+            evidence: components["schemas"]["TellsOut"][];
+            /** Name */
+            name: string;
+            /** Next Time */
+            next_time: components["schemas"]["NextLine"][];
+            /** Recorded */
+            recorded: boolean;
+            /** Signs */
+            signs: ("ring" | "soft_core" | "hard_through" | "grey" | "brown" | "holes" | "smear" | "loose" | "yellow_fat" | "mould_inside" | "salt_spots" | "smell_off" | "sour" | "sharp" | "rancid" | "salt_high" | "salt_low")[];
+            /** Source */
+            source: string;
+            /** Speaks */
+            speaks: number;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "bowl" | "cold" | "salt" | "warm" | "hang" | "rest";
+            /** Unrecorded */
+            unrecorded: string[];
+        };
+        /**
          * CautionOut
          * @description Something to be said where it happens; a hold keeps the batch red until it is answered.
          */
@@ -3605,27 +3756,121 @@ export interface components {
             mean: number[];
         };
         /**
-         * CutOut
-         * @description A slice that was taken off.
+         * CutFace
+         * @description What was seen, felt, smelled and tasted; None where nobody looked. Raises OutOfRangeError.
+         *
+         *     `ring_mm` [mm] from the rim inwards. What smells off is not tasted: a taste beside it is refused.
          */
-        CutOut: {
-            /** After G */
-            after_g: number;
+        CutFace: {
+            /** Colour */
+            colour?: ("even" | "grey" | "brown") | null;
+            /** Firm Core */
+            firm_core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
+            /** Firm Rim */
+            firm_rim?: ("soft" | "yielding" | "firm" | "hard") | null;
             /**
-             * At
-             * Format: date-time
+             * Holes
+             * @default false
              */
-            at: string;
+            holes: boolean;
+            /**
+             * Loose
+             * @default false
+             */
+            loose: boolean;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Mould Inside
+             * @default false
+             */
+            mould_inside: boolean;
+            /** Ring */
+            ring?: ("none" | "thin" | "wide") | null;
+            /** Ring Mm */
+            ring_mm?: number | null;
+            /** Salt */
+            salt?: ("low" | "right" | "high") | null;
+            /**
+             * Salt Spots
+             * @default false
+             */
+            salt_spots: boolean;
+            /**
+             * Smear
+             * @default false
+             */
+            smear: boolean;
+            /** Smell */
+            smell?: ("clean" | "sour" | "off" | "rancid") | null;
+            /**
+             * Taste
+             * @default []
+             */
+            taste: ("clean" | "sour" | "sharp" | "rancid")[];
+            /**
+             * Yellow Fat
+             * @default false
+             */
+            yellow_fat: boolean;
+        };
+        /**
+         * CutIn
+         * @description A cut face; whether the piece is cut up with it or goes on, and with which weights.
+         *
+         *     `gross_g`: of the piece when it is cut up, or that it was `not_weighed`. `before_g`, `after_g`: around a slice of
+         *     one that goes on.
+         */
+        CutIn: {
+            /** After G */
+            after_g?: number | null;
+            /** At */
+            at?: string | null;
             /** Before G */
-            before_g: number;
+            before_g?: number | null;
             /** By */
             by: string;
-            /** Id */
-            id: number;
-            /** Note */
+            /** Ends */
+            ends?: ("cut" | "goes_on") | null;
+            face: components["schemas"]["CutFace"];
+            /** Gross G */
+            gross_g?: number | null;
+            /**
+             * Not Weighed
+             * @default false
+             */
+            not_weighed: boolean;
+            /**
+             * Note
+             * @default
+             */
             note: string;
-            /** Struck Reason */
-            struck_reason: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /**
+             * Verdict
+             * @default good
+             * @enum {string}
+             */
+            verdict: "good" | "held" | "discarded";
+        };
+        /**
+         * CutList
+         * @description What waits for the knife, and what was looked into last.
+         */
+        CutList: {
+            /** Seen */
+            seen: components["schemas"]["LookedInto"][];
+            /** Waiting */
+            waiting: components["schemas"]["ToCut"][];
         };
         /**
          * DaysLeftOut
@@ -3949,6 +4194,34 @@ export interface components {
             reaching: components["schemas"]["ReachingOut"] | null;
             /** Window Days */
             window_days: number | null;
+        };
+        /**
+         * FaceOut
+         * @description A cut face as it was seen, beside what was predicted.
+         */
+        FaceOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            face: components["schemas"]["CutFace"];
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            predicted: components["schemas"]["RingPredicted"];
+            /** Signs */
+            signs: ("ring" | "soft_core" | "hard_through" | "grey" | "brown" | "holes" | "smear" | "loose" | "yellow_fat" | "mould_inside" | "salt_spots" | "smell_off" | "sour" | "sharp" | "rancid" | "salt_high" | "salt_low")[];
+            /** Struck Reason */
+            struck_reason: string | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "held" | "discarded";
         };
         /**
          * FactsOut
@@ -5100,6 +5373,36 @@ export interface components {
             struck: components["schemas"]["StretchOut"][];
         };
         /**
+         * LookedInto
+         * @description A piece that was looked into: what was seen, and the likeliest cause.
+         */
+        LookedInto: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Cause */
+            cause: string | null;
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /** Ring */
+            ring: ("none" | "thin" | "wide") | null;
+            /** Signs */
+            signs: ("ring" | "soft_core" | "hard_through" | "grey" | "brown" | "holes" | "smear" | "loose" | "yellow_fat" | "mould_inside" | "salt_spots" | "smell_off" | "sour" | "sharp" | "rancid" | "salt_high" | "salt_low")[];
+            /** Tag */
+            tag: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "held" | "discarded";
+        };
+        /**
          * LotBatch
          * @description A batch that holds something of a lot.
          */
@@ -5230,6 +5533,21 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
+        };
+        /**
+         * Mark
+         * @description Something seen at a place of the face: from −1 to 1 across and down, the rim at a distance of 1.
+         */
+        Mark: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "ring" | "soft" | "grey" | "brown" | "holes" | "smear" | "loose" | "yellow" | "mould";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * MeatIn
@@ -5422,6 +5740,48 @@ export interface components {
             window_days: number;
         };
         /**
+         * NextLine
+         * @description A line for next time; `changes`: what it changes of the recipe's sheet; `taken`: its note.
+         */
+        NextLine: {
+            /** Changes */
+            changes: ("salt_percent" | "sugar_share") | null;
+            says: components["schemas"]["SaidOut"];
+            /** Taken */
+            taken: number | null;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "recipe" | "hanging" | "today" | "salt" | "warm" | "rest";
+        };
+        /**
+         * NextTimeOut
+         * @description A line for next time on a recipe; `version`: the number of the version it was made of.
+         */
+        NextTimeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Batch */
+            batch: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            says: components["schemas"]["SaidOut"];
+            /** Tag */
+            tag: string;
+            /** Version */
+            version: number | null;
+        };
+        /**
          * NoteIn
          * @description Something done to one piece or to several, all or none; what a value means depends on the kind.
          */
@@ -5469,6 +5829,18 @@ export interface components {
             value?: number | null;
             /** Way */
             way?: ("measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness") | null;
+        };
+        /**
+         * NowOut
+         * @description What to do with the piece now.
+         */
+        NowOut: {
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "discard" | "hold" | "rest" | "soak" | "eat_soon" | "look" | "eat";
+            says: components["schemas"]["SaidOut"];
         };
         /**
          * OpenWeighOut
@@ -5901,7 +6273,7 @@ export interface components {
             corrections: components["schemas"]["CorrectionOut"][];
             curve: components["schemas"]["Curve"];
             /** Cuts */
-            cuts: components["schemas"]["CutOut"][];
+            cuts: components["schemas"]["zymon__work__hang__schemas__CutOut"][];
             /** Dates Being Made */
             dates_being_made: boolean;
             /** Declared Length Mm */
@@ -6569,6 +6941,31 @@ export interface components {
         RestOut: {
             /** Pieces */
             pieces: components["schemas"]["RestCard"][];
+        };
+        /**
+         * RingPredicted
+         * @description The inside that was predicted when it was cut.
+         */
+        RingPredicted: {
+            /**
+             * Core Feels
+             * @enum {string}
+             */
+            core_feels: "raw" | "yielding" | "firm" | "hard";
+            /**
+             * Rim Feels
+             * @enum {string}
+             */
+            rim_feels: "raw" | "yielding" | "firm" | "hard";
+            /**
+             * Ring
+             * @enum {string}
+             */
+            ring: "even" | "some" | "strong";
+            /** Ring Index */
+            ring_index: number;
+            /** Ring Mm */
+            ring_mm: number;
         };
         /**
          * RodIn
@@ -7925,6 +8322,43 @@ export interface components {
             uid: string;
         };
         /**
+         * TakeIn
+         * @description A line for next time that is taken over: into the recipe's notes, or as a new version of it.
+         */
+        TakeIn: {
+            /**
+             * As Version
+             * @default false
+             */
+            as_version: boolean;
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Cause */
+            cause: string;
+            /** Says */
+            says: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * TellsOut
+         * @description What one record says: −1 against … 1 for.
+         */
+        TellsOut: {
+            /** Measure */
+            measure: string;
+            says: components["schemas"]["SaidOut"];
+            /** Strength */
+            strength: number;
+        };
+        /**
          * TemperatureIn
          * @description The meat's temperature before it is mixed.
          */
@@ -7976,6 +8410,25 @@ export interface components {
             weighed_g: number | null;
             /** Worst Error Percent */
             worst_error_percent: number;
+        };
+        /**
+         * ToCut
+         * @description A piece nobody has looked into yet.
+         */
+        ToCut: {
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * ToHookIn
@@ -8895,6 +9348,84 @@ export interface components {
             people?: number | null;
             /** Time Zone */
             time_zone: string;
+        };
+        /**
+         * CutOut
+         * @description A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
+         *
+         *     `inside` is what is predicted now. `recipe`: name of the recipe it was made by.
+         */
+        zymon__work__cut__schemas__CutOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** At Rest */
+            at_rest: boolean;
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Days */
+            days: number;
+            /** Faces */
+            faces: components["schemas"]["FaceOut"][];
+            inside: components["schemas"]["InsideOut"];
+            /** Loss Percent */
+            loss_percent: number | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Now */
+            now: components["schemas"]["NowOut"][];
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /** Recipe */
+            recipe: string | null;
+            /** Recipe Id */
+            recipe_id: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Tare G */
+            tare_g: number;
+            /** Weighed When Hung */
+            weighed_when_hung: boolean;
+            /** Weight G */
+            weight_g: number | null;
+        };
+        /**
+         * CutOut
+         * @description A slice that was taken off.
+         */
+        zymon__work__hang__schemas__CutOut: {
+            /** After G */
+            after_g: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before G */
+            before_g: number;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
     };
     responses: never;
@@ -10853,6 +11384,240 @@ export interface operations {
             };
         };
     };
+    waiting_api_cut_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_api_cut_faces__face_id__next_time_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                face_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_api_cut_faces__face_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                face_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     devices_api_devices_get: {
         parameters: {
             query?: never;
@@ -12483,6 +13248,84 @@ export interface operations {
             };
         };
     };
+    strike_note_api_next_time__note_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                note_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     strike_parasites_api_parasites__step_id__strike_post: {
         parameters: {
             query?: never;
@@ -13053,6 +13896,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_api_pieces__piece_id__cut_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_api_pieces__piece_id__cut_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
                 };
             };
             /** @description Bad Request */
@@ -15961,6 +16960,82 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipe_notes_api_recipes__recipe_id__next_time_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recipe_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextTimeOut"][];
+                };
             };
             /** @description Bad Request */
             400: {

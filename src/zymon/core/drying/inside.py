@@ -48,6 +48,17 @@ def inside(of: Fitted, index: int, at_s: float) -> Inside:
     )
 
 
+def ring_depth_share(x: Array, curvature: float) -> float:
+    """How deep a ring goes [share of the half thickness]: to where the water has come half way to that of the core.
+
+    0 where no hand would tell rim and core apart. Parameters: x [kg/kg] (shells,), from centre to rim; curvature [-].
+    """
+    rim, core = (float(water) for water in rim_and_core(x))
+    if ring_seen(rim, core) == "even":
+        return 0.0
+    return float(np.interp(0.5 * (float(x[-1]) + core), x[::-1], depth_shares(curvature)))
+
+
 def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
     """The body of a piece, and its water per dry matter (shells,) from centre to rim at a time.
 

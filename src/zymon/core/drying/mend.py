@@ -6,10 +6,12 @@ from typing import Literal
 
 import numpy as np
 
+from ..causes.records import pull_of_air
+from ..causes.table import MARKS
 from ..constants import SECONDS_PER_DAY
 from ..pieces import at_target
 from ..say import Said, said
-from .dried_by import OFF_POINTS, mean_rh, pull_of_air
+from .dried_by import mean_rh
 from .forecast import Change, Fitted, PieceForecast
 from .history import Piece
 from .inside import inside, ring_ahead
@@ -165,11 +167,11 @@ def _air_evidence(of: Fitted, trouble: Trouble) -> list[tuple[float, Said]]:
         return []
     off = 0.0 if setpoint is None else lately - setpoint
     pull = 0.0 if setpoint is None else abs(pull_of_air(lately, setpoint))
-    if trouble == "too_fast" and off < -OFF_POINTS:
+    if trouble == "too_fast" and off < -MARKS["off_points"]:
         return [(pull, said("trouble.air_under", rh_percent=round(lately), points=round(-off)))]
     if trouble in ("stuck", "too_slow"):
         c = round(of.arrays.air.ahead_temperature_c)
-        if off > OFF_POINTS:
+        if off > MARKS["off_points"]:
             return [(pull, said("trouble.air_over", rh_percent=round(lately), c=c, points=round(off)))]
         return [(0.0, said("trouble.air", rh_percent=round(lately), c=c))]
     return []

@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from zymon.store import bench_models, evidence_models, hang_models, salt_models, warm_models  # noqa: F401 -- their tables belong to the same metadata
+from zymon.store import bench_models, cut_models, evidence_models, hang_models, salt_models, warm_models  # noqa: F401 -- their tables belong to the same metadata
 from zymon.store.models import Base
 
 connection = context.config.attributes["connection"]

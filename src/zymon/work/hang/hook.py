@@ -6,18 +6,17 @@ from typing import Annotated, Literal
 import orjson
 from pydantic import BaseModel, Field, StringConstraints
 
-from zymon.core.drying.dried_by import dried_by, mean_rh
+from zymon.core.causes.ranking import speaks_for
 from zymon.core.drying.judge import TOO_FAST_RING
 from zymon.core.errors import OutOfRangeError
 from zymon.core.faults import DAMP_RH, Act, Evidence, Found, advise
 from zymon.store import hang as pieces
 from zymon.store import hang_events as store
-from zymon.store import warm
-from zymon.store.climate import hourly_log
 from zymon.store.database import Session
 from zymon.store.hang_models import HangEvent
 
 from ..premises import Premises, moment
+from ..records import of_the_drying
 from ..schemas import MadeOut, RecordIn, RowId, SaidOut, StrikeIn, WithMade, all_said, said_out
 
 HangKind = Literal["inspect", "turn", "wipe", "wrap", "patch", "hold", "release"]
@@ -104,22 +103,12 @@ def _advice(shop: Premises, session: Session, piece_id: int, events: list[HangEv
         ring_risk=max(made.ring_risk, TOO_FAST_RING if ran_ahead else 0),
         damp_hours=store.damp_hours(session, place_id, DAMP_RH, last.at_s - LOOK_BACK_S, last.at_s),
         days=(last.at_s - of.hung_s) / 86_400,
-        dried_by=dried_by(fit, index, *_warm_air(session, of.batch_id)),
+        dried_by=speaks_for(("dried_fast", "warm_dry"), of_the_drying(session, fit, index, of.batch_id)),
     )
     return [
         AdviceOut(act=a.act, what=said_out(a.what), because=all_said(a.because))
         for a in advise(_found(last.found), evidence)
     ]
-
-
-def _warm_air(session: Session, batch_id: int) -> tuple[float | None, float]:
-    """Mean humidity of the warm stage of a batch [%], None where nobody logged it, and how long it took [h]."""
-    stage = warm.stage(session, batch_id)
-    if stage is None:
-        return None, 0.0
-    end_s = warm.left_the_warm(stage, warm.events(session, batch_id)) or stage.stuffed_s
-    log = hourly_log(session, stage.place_id, stage.stuffed_s, end_s)
-    return mean_rh(log, stage.stuffed_s, end_s), (end_s - stage.stuffed_s) / 3600
 
 
 def note(shop: Premises, body: HangEventIn) -> AtTheHook:

@@ -10,6 +10,7 @@ from sqlalchemy import select
 from zymon.core.ledger.judge import judge
 from zymon.store.bench_models import Making
 from zymon.store.climate import AIR_CHANGED
+from zymon.store.cut_models import NextTimeNote, SeenFace
 from zymon.store.database import Session
 from zymon.store.evidence_models import DeviationStep, HurdleCorrection, HurdleSignature, LabResult
 from zymon.store.hang_models import HangEvent
@@ -25,7 +26,7 @@ LATE_S = 3600  # an entry that is not older than this is of the moment
 # entries that add to the course; what is declared anew, a stage, what went in, changes the past however new it is
 OF_THE_MOMENT = (Weighing, PhReading, SaltEvent, Hanging, PieceState, PieceCut)
 # a laboratory's value, a later look and what was done answer a fail: that is no correction
-ANSWERS = (LabResult, HangEvent, DeviationStep, HurdleSignature)
+ANSWERS = (LabResult, HangEvent, DeviationStep, HurdleSignature, SeenFace, NextTimeNote)
 
 
 def keep_what_failed(before: Session, session: Session, by: str, reason: str, now_s: int) -> None:

@@ -55,6 +55,14 @@ def detail(shop: Premises, piece_id: int) -> s.RestDetail:
         return s.RestDetail(card=_card(of, resting, found), curve=_curve(found, shop.now_s))
 
 
+def inside_at_rest(shop: Premises, piece_id: int) -> s.RestCard | None:
+    """How a piece is inside now, if it rests."""
+    with shop.db.reading() as session:
+        if not store.rests_of(hang.piece(session, piece_id)):
+            return None
+    return detail(shop, piece_id).card
+
+
 def keep_profiles(shop: Premises) -> None:
     """Work out what every piece was when it was sealed, where that is not kept yet."""
     with shop.db.reading() as session:

@@ -1,0 +1,1 @@
+"""The Cut: faces, their causes, lines for next time."""
