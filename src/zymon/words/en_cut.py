@@ -10,8 +10,8 @@ CUT: dict[str, str] = {
     "clue.hook_air_against": "its first hook gets no more air than others",
     "clue.warm_pull_for": "its warm stage stood at {rh_percent} % for {hours} h: the rim dried there",
     "clue.warm_pull_against": "its warm stage stood at {rh_percent} % throughout",
-    "clue.ring_left_for": "it was not even yet by estimate, after {days} days of rest",
-    "clue.ring_left_against": "it was even by estimate, after {days} days of rest",
+    "clue.ring_left_for": "by estimate it was not even yet ({days} days of rest)",
+    "clue.ring_left_against": "by estimate it was even ({days} days of rest)",
     "clue.over_target_for": "it was {value} points past its target",
     "clue.over_target_against": "it was at its target, not past it ({value} points)",
     "clue.mix_c_for": "the meat was at {value} °C when it was mixed",
@@ -46,11 +46,11 @@ CUT: dict[str, str] = {
     "clue.damp_hours_against": "the air on the hook was hardly ever over 85 %: {value} h",
     # what to do with the piece now
     "now.discard": "throw it away, do not taste: a foul smell is no fault to mend",
-    "now.hold_fails": "held: {hurdle} failed; do not taste before that is answered",
-    "now.hold_soft": "held: the middle is raw behind a firmer rim; do not taste."
+    "now.hold_fails": "{hurdle} failed; do not taste before that is answered",
+    "now.hold_soft": "the middle is raw behind a firmer rim; do not taste."
     " Weeks in a bag and another cut, or thrown away",
     "now.hang_on_soft": "the middle is still soft: let it hang on, do not taste",
-    "now.hold_mould": "held: mould inside is no noble one; do not taste",
+    "now.hold_mould": "mould inside is no noble one; do not taste",
     "now.rest": "rest it about {weeks} weeks in a bag, cold, and squeeze it again",
     "now.rest_usual": "rest it {first} to {last} weeks in a bag, cold, and squeeze it again",
     "now.soak": "soak the slices for an hour; brush salt off the skin",

@@ -7,6 +7,8 @@ export const keys = {
   saltPiece: (piece: number) => ['salt', piece] as const,
   rest: ['rest'] as const,
   restPiece: (piece: number) => ['rest', piece] as const,
+  cut: ['cut'] as const,
+  cutPiece: (piece: number) => ['cut', piece] as const,
   today: ['today'] as const,
   warm: ['warm'] as const,
   warmBatch: (batch: number) => ['warm', batch] as const,
@@ -40,6 +42,16 @@ export const restQuery = () => ({
 export const restPieceQuery = (piece: number) => ({
   queryKey: keys.restPiece(piece),
   queryFn: () => take(api.GET('/api/rest/{piece_id}', { params: { path: { piece_id: piece } } })),
+});
+
+export const cutQuery = () => ({
+  queryKey: keys.cut,
+  queryFn: () => take(api.GET('/api/cut')),
+});
+
+export const cutPieceQuery = (piece: number) => ({
+  queryKey: keys.cutPiece(piece),
+  queryFn: () => take(api.GET('/api/pieces/{piece_id}/cut', { params: { path: { piece_id: piece } } })),
 });
 
 export const roomQuery = (place: number) => ({

@@ -3873,6 +3873,29 @@ export interface components {
             waiting: components["schemas"]["ToCut"][];
         };
         /**
+         * CutOut
+         * @description A slice that was taken off.
+         */
+        CutOut: {
+            /** After G */
+            after_g: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Before G */
+            before_g: number;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
          * DaysLeftOut
          * @description Days left, rounded as the window allows.
          */
@@ -6273,7 +6296,7 @@ export interface components {
             corrections: components["schemas"]["CorrectionOut"][];
             curve: components["schemas"]["Curve"];
             /** Cuts */
-            cuts: components["schemas"]["zymon__work__hang__schemas__CutOut"][];
+            cuts: components["schemas"]["CutOut"][];
             /** Dates Being Made */
             dates_being_made: boolean;
             /** Declared Length Mm */
@@ -8562,6 +8585,63 @@ export interface components {
             uid: string;
         };
         /**
+         * UnderTheKnife
+         * @description A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
+         *
+         *     `inside`, `ring_mm`: what is predicted now. `recipe`: name of the recipe it was made by.
+         */
+        UnderTheKnife: {
+            /** Across Mm */
+            across_mm: number;
+            /** At Rest */
+            at_rest: boolean;
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Days */
+            days: number;
+            /** Faces */
+            faces: components["schemas"]["FaceOut"][];
+            inside: components["schemas"]["InsideOut"];
+            /** Loss Percent */
+            loss_percent: number | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Now */
+            now: components["schemas"]["NowOut"][];
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /** Recipe */
+            recipe: string | null;
+            /** Recipe Id */
+            recipe_id: number | null;
+            /** Ring Mm */
+            ring_mm: number;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Tare G */
+            tare_g: number;
+            /** Weighed When Hung */
+            weighed_when_hung: boolean;
+            /** Weight G */
+            weight_g: number | null;
+        };
+        /**
          * UndoIn
          * @description What is taken back, as the answer to the entry named it.
          */
@@ -9348,84 +9428,6 @@ export interface components {
             people?: number | null;
             /** Time Zone */
             time_zone: string;
-        };
-        /**
-         * CutOut
-         * @description A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
-         *
-         *     `inside` is what is predicted now. `recipe`: name of the recipe it was made by.
-         */
-        zymon__work__cut__schemas__CutOut: {
-            /** Across Mm */
-            across_mm: number;
-            /** At Rest */
-            at_rest: boolean;
-            /** Batch */
-            batch: string;
-            /** Batch Id */
-            batch_id: number;
-            /** Causes */
-            causes: components["schemas"]["CauseOut"][];
-            /** Days */
-            days: number;
-            /** Faces */
-            faces: components["schemas"]["FaceOut"][];
-            inside: components["schemas"]["InsideOut"];
-            /** Loss Percent */
-            loss_percent: number | null;
-            /**
-             * Made
-             * @default []
-             */
-            made: components["schemas"]["MadeOut"][];
-            /** Now */
-            now: components["schemas"]["NowOut"][];
-            /** Piece Id */
-            piece_id: number;
-            /** Product */
-            product: string;
-            /** Recipe */
-            recipe: string | null;
-            /** Recipe Id */
-            recipe_id: number | null;
-            /**
-             * Shape
-             * @enum {string}
-             */
-            shape: "cylinder" | "slab" | "irregular";
-            /** State */
-            state: string;
-            /** Tag */
-            tag: string;
-            /** Tare G */
-            tare_g: number;
-            /** Weighed When Hung */
-            weighed_when_hung: boolean;
-            /** Weight G */
-            weight_g: number | null;
-        };
-        /**
-         * CutOut
-         * @description A slice that was taken off.
-         */
-        zymon__work__hang__schemas__CutOut: {
-            /** After G */
-            after_g: number;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Before G */
-            before_g: number;
-            /** By */
-            by: string;
-            /** Id */
-            id: number;
-            /** Note */
-            note: string;
-            /** Struck Reason */
-            struck_reason: string | null;
         };
     };
     responses: never;
@@ -11479,7 +11481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                    "application/json": components["schemas"]["UnderTheKnife"];
                 };
             };
             /** @description Bad Request */
@@ -11559,7 +11561,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                    "application/json": components["schemas"]["UnderTheKnife"];
                 };
             };
             /** @description Bad Request */
@@ -13971,7 +13973,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                    "application/json": components["schemas"]["UnderTheKnife"];
                 };
             };
             /** @description Bad Request */
@@ -14051,7 +14053,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["zymon__work__cut__schemas__CutOut"];
+                    "application/json": components["schemas"]["UnderTheKnife"];
                 };
             };
             /** @description Bad Request */

@@ -5,6 +5,7 @@ import { hook } from './en.hook';
 import { ledger } from './en.ledger';
 import { life, when } from './en.life';
 import { place, placeFacts } from './en.place';
+import { cut } from './en.cut';
 import { rest } from './en.rest';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
@@ -18,6 +19,7 @@ export const words = {
   ledger,
   salt,
   rest,
+  cut,
   round,
   hook,
   placeFacts,

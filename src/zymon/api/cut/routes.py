@@ -18,25 +18,25 @@ def waiting(ctx: Ctx) -> s.CutList:
 
 
 @router.get("/pieces/{piece_id}/cut")
-def piece(ctx: Ctx, piece_id: Id) -> s.CutOut:
+def piece(ctx: Ctx, piece_id: Id) -> s.UnderTheKnife:
     """A piece to be cut or that was cut: its inside as predicted, its faces, what the latest says."""
     return views.cut_out(ctx, piece_id)
 
 
 @router.post("/pieces/{piece_id}/cut", status_code=201)
-def cut(ctx: Ctx, piece_id: Id, body: s.CutIn) -> s.CutOut:
+def cut(ctx: Ctx, piece_id: Id, body: s.CutIn) -> s.UnderTheKnife:
     """Enter a cut face, and what becomes of the piece with it."""
     return doing.cut(ctx, piece_id, body)
 
 
 @router.post("/cut-faces/{face_id}/strike")
-def strike(ctx: Ctx, face_id: Id, body: StrikeIn) -> s.CutOut:
+def strike(ctx: Ctx, face_id: Id, body: StrikeIn) -> s.UnderTheKnife:
     """Strike a cut face through; it stays on record."""
     return doing.strike(ctx, face_id, body)
 
 
 @router.post("/cut-faces/{face_id}/next-time", status_code=201)
-def take(ctx: Ctx, face_id: Id, body: s.TakeIn) -> s.CutOut:
+def take(ctx: Ctx, face_id: Id, body: s.TakeIn) -> s.UnderTheKnife:
     """Take a line for next time over: into the recipe's notes, or as a new version of it."""
     return doing.take(ctx, face_id, body)
 

@@ -23,7 +23,7 @@ from . import schemas as s
 from . import views
 
 
-def cut(shop: Premises, piece_id: int, body: s.CutIn) -> s.CutOut:
+def cut(shop: Premises, piece_id: int, body: s.CutIn) -> s.UnderTheKnife:
     """Enter a cut face, and what becomes of the piece with it. Raises ClashError, OutOfRangeError, DoubtfulError."""
     if body.verdict != "good" and not body.note:
         raise OutOfRangeError("refused.why_held" if body.verdict == "held" else "refused.why_thrown_away")
@@ -132,14 +132,14 @@ def _inspected(face: CutFace) -> Found | None:
     return Found(firm_rim=face.firm_rim, firm_core=face.firm_core, smell=smell)
 
 
-def strike(shop: Premises, face_id: int, body: StrikeIn) -> s.CutOut:
+def strike(shop: Premises, face_id: int, body: StrikeIn) -> s.UnderTheKnife:
     """Strike a cut face through; it stays on record."""
     with shop.changing(body.by, body.reason) as session:
         piece_id = store.strike_face(session, face_id, body.reason, body.by, shop.now_s)
     return views.cut_out(shop, piece_id)
 
 
-def take(shop: Premises, face_id: int, body: s.TakeIn) -> s.CutOut:
+def take(shop: Premises, face_id: int, body: s.TakeIn) -> s.UnderTheKnife:
     """Take a line for next time over: a note on the recipe, or a new version. Raises NotFoundError, ClashError."""
     with shop.db.reading() as session:
         piece_id = store.face(session, face_id).piece_id

@@ -98,10 +98,10 @@ class FaceOut(BaseModel):
     struck_reason: str | None
 
 
-class CutOut(WithMade):
+class UnderTheKnife(WithMade):
     """A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
 
-    `inside` is what is predicted now. `recipe`: name of the recipe it was made by.
+    `inside`, `ring_mm`: what is predicted now. `recipe`: name of the recipe it was made by.
     """
 
     piece_id: int
@@ -119,6 +119,7 @@ class CutOut(WithMade):
     tare_g: float
     weighed_when_hung: bool
     inside: InsideOut
+    ring_mm: float
     recipe_id: int | None
     recipe: str | None
     faces: list[FaceOut]

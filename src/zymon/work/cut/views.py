@@ -84,7 +84,7 @@ def records_of(shop: Premises, session: Session, of: Piece, course: Course, ring
     return found | {"ring_left": Measured(left, {"days": round(days)})}
 
 
-def cut_out(shop: Premises, piece_id: int) -> s.CutOut:
+def cut_out(shop: Premises, piece_id: int) -> s.UnderTheKnife:
     """A piece to be cut or that was cut, with what its latest face says. Raises NotFoundError."""
     seen_inside = within(shop, piece_id)
     with shop.db.reading() as session:
@@ -100,7 +100,7 @@ def cut_out(shop: Premises, piece_id: int) -> s.CutOut:
             causes, now = _told(shop, session, of, stand[0], judged, seen_inside)
         off_s = hang.taken_down_at(of) or shop.now_s
         state = state_of(of)
-        return s.CutOut(
+        return s.UnderTheKnife(
             piece_id=of.id,
             tag=of.tag,
             batch_id=of.batch_id,
@@ -116,6 +116,7 @@ def cut_out(shop: Premises, piece_id: int) -> s.CutOut:
             tare_g=of.tare_g,
             weighed_when_hung=of.start_weight_g is not None,
             inside=seen_inside.inside,
+            ring_mm=seen_inside.ring_mm,
             recipe_id=None if recipe is None else recipe.id,
             recipe=None if recipe is None else recipe.name,
             faces=[face_out(f) for f in faces],

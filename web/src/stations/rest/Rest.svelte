@@ -2,16 +2,18 @@
   // The shelf: every resting piece in its bag, place by place; beside it the one that was picked.
   import { createQuery } from '@tanstack/svelte-query';
 
-  import { lineQuery, restQuery } from '../../api/queries';
+  import { cutQuery, lineQuery, restQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { navigate, route } from '../../shell/router';
   import { words } from '../../words/en';
   import Bag from './Bag.svelte';
   import RestPanel from './RestPanel.svelte';
+  import Rooms from './Rooms.svelte';
 
   const say = words.rest;
   const line = createQuery(lineQuery);
   const rest = createQuery(restQuery);
+  const toCut = createQuery(cutQuery);
   const picked = $derived(route.params.id ? Number(route.params.id) : null);
   const pieces = $derived(rest.data?.pieces ?? []);
   const shelves = $derived([...new Set(pieces.map((c) => c.place))]);
@@ -27,8 +29,9 @@
   {#if line.data}<Line line={line.data} placeId={null} station="rest" />{/if}
   <div class="station">
     <main>
-      <header class="mb-2 flex flex-wrap items-baseline gap-x-4">
+      <header class="mb-2 flex flex-wrap items-baseline gap-x-6">
         <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
+        <Rooms here="shelf" toCut={toCut.data?.waiting.length} />
         {#if pieces.length}<p class="quiet">
             {say.count(pieces.length, pieces.filter((c) => c.state === 'even').length)}
           </p>{/if}

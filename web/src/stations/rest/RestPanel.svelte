@@ -17,6 +17,7 @@
   import AfterHook from '../hang/AfterHook.svelte';
   import WeighBox from '../hang/WeighBox.svelte';
   import Weights from '../hang/Weights.svelte';
+  import Taps from './Taps.svelte';
 
   let { id, now, onclose }: { id: number; now: number; onclose: () => void } = $props();
   const say = words.rest;
@@ -26,9 +27,8 @@
   const card = $derived(rest.data?.card);
   const inside = $derived(card?.inside);
   const moment = new Moment();
-  type Row = 'firm_rim' | 'firm_core';
-  let taps = $state<Partial<Record<Row, string>>>({});
-  const rows = ['firm_rim', 'firm_core'] as const;
+  const untapped = { firm_rim: null, firm_core: null };
+  let taps = $state<Record<'firm_rim' | 'firm_core', string | null>>({ ...untapped });
 
   function refresh(answer: Schema['PieceOut'] | null = null): void {
     if (answer) client.setQueryData(keys.piece(id), answer);
@@ -47,7 +47,7 @@
     try {
       await take(api.POST('/api/hook-events', { body }));
       if (card) session.say(say.noted(card.tag));
-      taps = {};
+      taps = { ...untapped };
       moment.clear();
       refresh();
     } catch (error) {
@@ -139,20 +139,8 @@
 
     <section class="mt-3" aria-label={say.squeeze}>
       <h3 class="font-tag text-lg font-semibold">{say.squeeze}</h3>
-      {#each rows as row (row)}
-        <div class="taps" role="group" aria-label={words.hook.rows[row].name}>
-          <span class="quiet">{row === 'firm_rim' ? say.rim : say.core}</span>
-          {#each Object.entries(words.hook.rows[row].taps) as [value, name] (value)}
-            <button
-              type="button"
-              class="tap"
-              aria-pressed={taps[row] === value}
-              onclick={() => (taps = { ...taps, [row]: taps[row] === value ? undefined : value })}
-              >{name}</button
-            >
-          {/each}
-        </div>
-      {/each}
+      <Taps name={say.rim} taps={words.cut.firm} bind:value={taps.firm_rim} />
+      <Taps name={say.core} taps={words.cut.core} bind:value={taps.firm_core} />
       <When when={moment} />
       <button
         class="btn btn-primary mt-1 min-h-11"
@@ -161,6 +149,8 @@
         onclick={squeeze}>{say.note}</button
       >
     </section>
+    <a class="btn mt-3 min-h-11" href={p('/rest/cut/:id', { params: { id: String(id) } })}>{words.cut.open}</a
+    >
     {#if piece.data}
       <WeighBox piece={piece.data} {refresh} early={null} />
       <AfterHook
@@ -178,28 +168,3 @@
     <p class="quiet mt-4 text-sm">{say.estimate} {say.caution}</p>
   </article>
 {/if}
-
-<style>
-  .taps {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.35rem;
-    padding: 0.15rem 0;
-  }
-  .taps > span {
-    width: 3.6rem;
-  }
-  .tap {
-    min-height: 44px;
-    padding: 0 0.7rem;
-    border-radius: 4px;
-    background: var(--color-base-200);
-    cursor: pointer;
-  }
-  .tap[aria-pressed='true'] {
-    background: var(--color-primary);
-    color: var(--color-primary-content);
-    font-weight: 600;
-  }
-</style>
