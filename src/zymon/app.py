@@ -22,6 +22,7 @@ from .api.cut import routes as cut
 from .api.hang import hook
 from .api.hang import place as place_itself
 from .api.hang import routes as hang
+from .api.keep import routes as keep
 from .api.ledger import routes as ledger
 from .api.rest import routes as rest
 from .api.salt import routes as salt
@@ -79,8 +80,8 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
     for station in (
-        line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, today, book,
-        devices, imports, files,
+        line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, keep, today,
+        book, devices, imports, files,
     ):  # fmt: skip
         app.include_router(station.router)
 

@@ -52,14 +52,7 @@ def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
         datetime.combine(max((t.made for t in tags), default=date(2000, 1, 1)), datetime.min.time(), UTC)
     )
     pdf.set_title(f"Tags, {workshop}")
-    pdf.set_auto_page_break(False)
-    pdf.set_margin(0)
-    folder = files("zymon.formats") / "fonts"
-    for family, (usual, bold) in FONTS.items():
-        pdf.add_font(family, "", str(folder / usual))
-        pdf.add_font(family, "B", str(folder / bold))
-    pdf.set_fallback_fonts(["sans-more", "slab-more", "sans"], exact_match=False)
-    pdf.set_text_shaping(True, features={"lnum": True, "tnum": True})  # a scale shows figures of one height
+    in_our_type(pdf)
     a_page = 1 if on_roll else A4_COLUMNS * A4_ROWS
     for i, tag in enumerate(tags):
         if i % a_page == 0:
@@ -71,30 +64,42 @@ def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
     return bytes(pdf.output())
 
 
+def in_our_type(pdf: FPDF) -> None:
+    """Set a PDF without margins, in our fonts."""
+    pdf.set_auto_page_break(False)
+    pdf.set_margin(0)
+    folder = files("zymon.formats") / "fonts"
+    for family, (usual, bold) in FONTS.items():
+        pdf.add_font(family, "", str(folder / usual))
+        pdf.add_font(family, "B", str(folder / bold))
+    pdf.set_fallback_fonts(["sans-more", "slab-more", "sans"], exact_match=False)
+    pdf.set_text_shaping(True, features={"lnum": True, "tnum": True})  # a scale shows figures of one height
+
+
 def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> None:
     wide, high = TAG_MM
     if cut:
         _outline(pdf, x, y, wide, high)
     pdf.set_draw_color(*LINE)
     pdf.ellipse(x + wide / 2 - 2.5, y + 3.5, 5, 5)
-    _text(pdf, "sans", "B", 11, x, y + 10.5, wide, tag.product, "C")
-    _text(pdf, "slab", "B", 25, x, y + 16.5, wide, tag.tag, "C")
-    _text(pdf, "sans", "", 9, x, y + 28, wide, f"batch {tag.batch} · {tag.made:%-d %b %Y}", "C", QUIET)
+    line_of_text(pdf, "sans", "B", 11, x, y + 10.5, wide, tag.product, "C")
+    line_of_text(pdf, "slab", "B", 25, x, y + 16.5, wide, tag.tag, "C")
+    line_of_text(pdf, "sans", "", 9, x, y + 28, wide, f"batch {tag.batch} · {tag.made:%-d %b %Y}", "C", QUIET)
     pdf.line(x + 6, y + 34, x + wide - 6, y + 34)
     done, shows = "done when it feels", "firm"
     if tag.target_g is not None:
         done, shows = "done when the scale shows", f"{_grams(tag.target_g)} g"
-    _text(pdf, "sans", "", 9, x, y + 36, wide, done, "C", QUIET)
-    _text(pdf, "slab", "B", 40, x, y + 40.5, wide, shows, "C")
+    line_of_text(pdf, "sans", "", 9, x, y + 36, wide, done, "C", QUIET)
+    line_of_text(pdf, "slab", "B", 40, x, y + 40.5, wide, shows, "C")
     pdf.line(x + 6, y + 59, x + wide - 6, y + 59)
     left = x + 6
-    _text(pdf, "sans", "", 9, left, y + 61.5, 30, "start", "L", QUIET)
+    line_of_text(pdf, "sans", "", 9, left, y + 61.5, 30, "start", "L", QUIET)
     start = "not weighed" if tag.start_g is None else f"{_grams(tag.start_g)} g"
-    _text(pdf, "slab", "B", 15 if tag.start_g is not None else 11, left, y + 65, 32, start, "L")
+    line_of_text(pdf, "slab", "B", 15 if tag.start_g is not None else 11, left, y + 65, 32, start, "L")
     if tag.target_loss_percent is not None:
-        _text(pdf, "sans", "", 9, left, y + 72.5, 30, f"loss {tag.target_loss_percent:g} %", "L")
-        _text(pdf, "sans", "", 7, left, y + 76.5, 32, BASES[tag.basis], "L", QUIET)
-    _text(pdf, "sans", "", 7, left, y + 80, 32, workshop, "L", QUIET)
+        line_of_text(pdf, "sans", "", 9, left, y + 72.5, 30, f"loss {tag.target_loss_percent:g} %", "L")
+        line_of_text(pdf, "sans", "", 7, left, y + 76.5, 32, BASES[tag.basis], "L", QUIET)
+    line_of_text(pdf, "sans", "", 7, left, y + 80, 32, workshop, "L", QUIET)
     picture = io.BytesIO()
     segno.make(tag.url, error="m", micro=False).save(picture, kind="png", scale=8, border=0)
     picture.seek(0)
@@ -117,7 +122,7 @@ def _grams(grams: float) -> str:
     return f"{grams:,.0f}".replace(",", "\u2009") if grams >= 100 else f"{grams:.1f}"
 
 
-def _text(
+def line_of_text(
     pdf: FPDF, family: str, style: str, size: float, x: float, y: float, wide: float, text: str, align: str,
     colour: tuple[int, int, int] = INK,
 ) -> None:  # fmt: skip

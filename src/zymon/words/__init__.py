@@ -15,10 +15,11 @@ from .en_cut import CUT
 from .en_ledger import LEDGER
 from .en_names import NAMES
 from .en_refused import REFUSED
+from .en_stock import STOCK
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | ADVICE | CUT | LEDGER | REFUSED
+SENTENCES = ASKED_AND_DUE | ADVICE | CUT | LEDGER | REFUSED | STOCK
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

@@ -24,15 +24,22 @@ _HURDLE_STATES: Final = {
 QUANTITIES: Final = (
     "amount", "bought weight", "buffer", "cost", "curing salt", "density", "dextrose", "diameter",
     "distance between hooks", "dry matter", "error that may be", "factor", "fat", "fat of a part",
-    "fat of the fat part", "fat of the lean part", "finished weight", "Fourier number", "humidity", "length",
-    "loss", "margin", "mass", "meat", "molality", "net weight", "nitrate", "nitrate in the curing salt", "nitrite",
-    "nitrite in the curing salt", "pH", "place on the face", "price", "progress", "protein in lean", "rescaling",
-    "resolution of the scale", "ring", "salt", "salt in it", "share under skin", "soak", "start pH", "tare", "target",
-    "target loss", "target pH", "temperature", "temperature of the rest", "thickness", "total", "water",
-    "water activity", "water in lean", "weight", "weight of a part", "weight of a piece",
+    "fat of the fat part", "fat of the lean part", "finished weight", "Fourier number", "humidity", "length", "loss",
+    "margin", "mass", "meat", "molality", "net weight", "nitrate", "nitrate in the curing salt", "nitrite",
+    "nitrite in the curing salt", "number of packs", "period", "pH", "place on the face", "price", "progress",
+    "protein in lean", "rescaling", "resolution of the scale", "ring", "salt", "salt in it", "share under skin",
+    "soak", "start pH", "tare", "target", "target loss", "target pH", "temperature", "temperature of the rest",
+    "thickness", "total", "water", "water activity", "water in lean", "weight", "weight of a part",
+    "weight of a piece",
 )  # fmt: skip
 
 NAMES: Final[dict[str, dict[str, str]]] = {
+    "keep_at": {"fridge": "in the fridge, at most 5 °C", "freezer": "frozen, −18 °C", "cellar": "cool and dry"},
+    "keeps": {
+        "no_chill": "keeps without chill",
+        "max_10_c": "keeps at 10 °C at most",
+        "max_5_c": "keeps at 5 °C at most",
+    },
     "what": {name: name for name in QUANTITIES},
     "became": _STATES,
     "was": _STATES,

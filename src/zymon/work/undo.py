@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zymon.store import cuts, hang_events, salt, stays, warm, weighings
+from zymon.store import cuts, hang_events, keep, salt, stays, warm, weighings
 from zymon.store.database import Session
 from zymon.store.hang import strike_state
 from zymon.store.models import Hanging
@@ -47,6 +47,10 @@ STRIKING: dict[str, Striking] = {
     "hang_event": hang_events.strike_event,
     "cut_face": cuts.strike_face,
     "next_time": cuts.strike_note,
+    "pack": keep.strike_pack,
+    "pack_event": keep.strike_event,
+    "batch_cost": keep.strike_cost,
+    "allergen_word": keep.strike_word,
     "salt_event": salt.strike,
     "batch_event": _of_the_warm,
     "ph_reading": _reading,

@@ -4,6 +4,50 @@
  */
 
 export interface paths {
+    "/api/allergens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Allergens
+         * @description The shipped list with its words, and the maker's own.
+         */
+        get: operations["allergens_api_allergens_get"];
+        put?: never;
+        /**
+         * Add Word
+         * @description Add a word and the allergens that it means.
+         */
+        post: operations["add_word_api_allergens_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/allergens/{word_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Word
+         * @description Strike a word through.
+         */
+        post: operations["strike_word_api_allergens__word_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}": {
         parameters: {
             query?: never;
@@ -38,6 +82,26 @@ export interface paths {
          */
         put: operations["choose_api_batches__batch_id__choices_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Cost
+         * @description Note what a batch cost beside its ingredients.
+         */
+        post: operations["add_cost_api_batches__batch_id__costs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -304,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/yield": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Yield Of
+         * @description What came of a batch, from the shop to the plate, and what it cost.
+         */
+        get: operations["yield_of_api_batches__batch_id__yield_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{code}/batch.json": {
         parameters: {
             query?: never;
@@ -498,6 +582,26 @@ export interface paths {
         get: operations["changes_api_changes_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs/{cost_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Cost
+         * @description Strike a cost through.
+         */
+        post: operations["strike_cost_api_costs__cost_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -932,6 +1036,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lots/{lot_id}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recall
+         * @description Where everything of a lot is or went.
+         */
+        get: operations["recall_api_lots__lot_id__recall_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meat/{note_id}/strike": {
         parameters: {
             query?: never;
@@ -966,6 +1090,126 @@ export interface paths {
          * @description A line for next time was dealt with, or is wrong.
          */
         post: operations["strike_note_api_next_time__note_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pack-events/{event_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Event
+         * @description Strike what became of packs.
+         */
+        post: operations["strike_event_api_pack_events__event_id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels Pdf
+         * @description Labels as PDF, one for each pack that is left.
+         */
+        get: operations["labels_pdf_api_packs_labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{pack_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Packs are kept elsewhere from now on.
+         */
+        post: operations["move_api_packs__pack_id__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{pack_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Pack
+         * @description Packs are opened: their two weeks begin.
+         */
+        post: operations["open_pack_api_packs__pack_id__open_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{pack_id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Out
+         * @description Packs go out: eaten, given, sold, thrown away.
+         */
+        post: operations["take_out_api_packs__pack_id__out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{pack_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Pack
+         * @description Strike packs through that were never there.
+         */
+        post: operations["strike_pack_api_packs__pack_id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1236,6 +1480,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trace
+         * @description What a piece is made of, back to the lots.
+         */
+        get: operations["trace_api_pieces__piece_id__lots_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/mending": {
         parameters: {
             query?: never;
@@ -1270,6 +1534,30 @@ export interface paths {
          * @description Move a piece to a free hook.
          */
         post: operations["move_api_pieces__piece_id__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Packing
+         * @description A piece that is packed: what it weighs, what is in packs.
+         */
+        get: operations["packing_api_pieces__piece_id__packs_get"];
+        put?: never;
+        /**
+         * Pack
+         * @description Pack a piece, or slices of one that goes on.
+         */
+        post: operations["pack_api_pieces__piece_id__packs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2228,6 +2516,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stock
+         * @description Everything that is there, what to use first at the front.
+         */
+        get: operations["stock_api_stock_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stretches/{strike_id}/restore": {
         parameters: {
             query?: never;
@@ -2899,6 +3207,58 @@ export interface components {
             trend_c: number;
             /** Trend Rh */
             trend_rh: number;
+        };
+        /**
+         * AllergenWordIn
+         * @description A word of the maker and the allergens it means.
+         */
+        AllergenWordIn: {
+            /** Allergens */
+            allergens: ("gluten" | "crustaceans" | "egg" | "fish" | "peanut" | "soy" | "milk" | "nuts" | "celery" | "mustard" | "sesame" | "sulphites" | "lupin" | "molluscs")[];
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * AllergenWordOut
+         * @description A word of the maker for allergens.
+         */
+        AllergenWordOut: {
+            /** Allergens */
+            allergens: ("gluten" | "crustaceans" | "egg" | "fish" | "peanut" | "soy" | "milk" | "nuts" | "celery" | "mustard" | "sesame" | "sulphites" | "lupin" | "molluscs")[];
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Word */
+            word: string;
+        };
+        /**
+         * AllergensOut
+         * @description The shipped list with its words, and the maker's own.
+         */
+        AllergensOut: {
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Own */
+            own: components["schemas"]["AllergenWordOut"][];
+            /** Shipped */
+            shipped: {
+                [key: string]: string[];
+            };
         };
         /**
          * AllowanceOut
@@ -3671,6 +4031,61 @@ export interface components {
             was: "pass" | "pending" | "fail" | "unknown";
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * CostIn
+         * @description A cost beside the ingredients.
+         */
+        CostIn: {
+            /** Amount */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "casing" | "work" | "energy" | "other";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * CostOut
+         * @description A cost beside the ingredients.
+         */
+        CostOut: {
+            /** Amount */
+            amount: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "casing" | "work" | "energy" | "other";
+            /** Note */
+            note: string;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
         /**
          * CuringIn
@@ -4605,6 +5020,22 @@ export interface components {
             status: "ok";
             /** Version */
             version: string;
+        };
+        /**
+         * HeldPiece
+         * @description A piece that holds something of a lot: where it is or went, and its packs.
+         */
+        HeldPiece: {
+            /** Packs */
+            packs: components["schemas"]["PackOut"][];
+            /** Piece Id */
+            piece_id: number | null;
+            /** Place */
+            place: string | null;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * HoldOut
@@ -5738,6 +6169,34 @@ export interface components {
             salt_percent: number;
         };
         /**
+         * MoveIn
+         * @description Packs that are kept elsewhere from now on.
+         */
+        MoveIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Keep At
+             * @enum {string}
+             */
+            keep_at: "fridge" | "freezer" | "cellar";
+            /** Number */
+            number: number;
+            /** Period Days */
+            period_days?: number | null;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * MuscleIn
          * @description A muscle, trimmed and weighed; without a tag it gets the next of its batch.
          */
@@ -5866,6 +6325,28 @@ export interface components {
             says: components["schemas"]["SaidOut"];
         };
         /**
+         * OpenIn
+         * @description Packs that are opened.
+         */
+        OpenIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * OpenWeighOut
          * @description A weigh-out to be taken up again.
          */
@@ -5883,6 +6364,61 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
+        };
+        /**
+         * OpenedOut
+         * @description Opened packs, and until when they are to be used.
+         */
+        OpenedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Number */
+            number: number;
+            /**
+             * Use By
+             * Format: date-time
+             */
+            use_by: string;
+        };
+        /**
+         * OutIn
+         * @description Packs that go out: how, to whom.
+         */
+        OutIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "eaten" | "given" | "sold" | "discarded";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * To Whom
+             * @default
+             */
+            to_whom: string;
+            /** Uid */
+            uid: string;
         };
         /**
          * OutlookOut
@@ -5909,6 +6445,187 @@ export interface components {
             water_activity_sd: number;
             /** Water Phase Salt Percent */
             water_phase_salt_percent: number;
+        };
+        /**
+         * PackEventOut
+         * @description What became of packs.
+         */
+        PackEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "opened" | "out";
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Struck Reason */
+            struck_reason: string | null;
+            /** To Whom */
+            to_whom: string;
+        };
+        /**
+         * PackIn
+         * @description Packs alike: how many, of which net weight, how wrapped, where kept, and the maker's own period.
+         */
+        PackIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Form
+             * @default piece
+             * @enum {string}
+             */
+            form: "whole" | "piece" | "sliced";
+            /** Ingredients */
+            ingredients?: string | null;
+            /**
+             * Keep At
+             * @default fridge
+             * @enum {string}
+             */
+            keep_at: "fridge" | "freezer" | "cellar";
+            /** Net G */
+            net_g: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number;
+            /** Period Days */
+            period_days?: number | null;
+            /** Place Id */
+            place_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /**
+             * Wrap
+             * @default vacuum
+             * @enum {string}
+             */
+            wrap: "vacuum" | "paper" | "jar" | "none";
+        };
+        /**
+         * PackOut
+         * @description Packs alike; `id` is null for a whole piece that was kept without packing.
+         */
+        PackOut: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Best Before */
+            best_before: string | null;
+            /** By */
+            by: string;
+            /** Cautions */
+            cautions: components["schemas"]["SaidOut"][];
+            /** Events */
+            events: components["schemas"]["PackEventOut"][];
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "whole" | "piece" | "sliced";
+            /** Id */
+            id: number | null;
+            /**
+             * Keep At
+             * @enum {string}
+             */
+            keep_at: "fridge" | "freezer" | "cellar";
+            /** Keeps */
+            keeps: ("no_chill" | "max_10_c" | "max_5_c") | null;
+            /** Left */
+            left: number;
+            /** Net G */
+            net_g: number | null;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Opened */
+            opened: components["schemas"]["OpenedOut"][];
+            /**
+             * Packed At
+             * Format: date-time
+             */
+            packed_at: string;
+            /** Period Days */
+            period_days: number | null;
+            /** Piece Id */
+            piece_id: number;
+            /** Place */
+            place: string | null;
+            /** Product */
+            product: string;
+            /** Tag */
+            tag: string;
+            /** Use By */
+            use_by: string | null;
+            /**
+             * Wrap
+             * @enum {string}
+             */
+            wrap: "vacuum" | "paper" | "jar" | "none";
+        };
+        /**
+         * PackingOut
+         * @description A piece that is packed: what it weighs, what is in packs, what is known of its keeping.
+         */
+        PackingOut: {
+            /** Against */
+            against: components["schemas"]["SaidOut"][];
+            /** Batch */
+            batch: string;
+            /** Has Ingredients */
+            has_ingredients: boolean;
+            /** Keeps */
+            keeps: ("no_chill" | "max_10_c" | "max_5_c") | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Packed G */
+            packed_g: number;
+            /** Packs */
+            packs: components["schemas"]["PackOut"][];
+            /** Periods */
+            periods: components["schemas"]["PeriodOut"][];
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Thrown G */
+            thrown_g: number;
+            /** Usable G */
+            usable_g: number | null;
         };
         /**
          * ParasiteIn
@@ -6010,6 +6727,24 @@ export interface components {
             species?: string | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * PeriodOut
+         * @description The maker's own period as it was given last.
+         */
+        PeriodOut: {
+            /**
+             * Keep At
+             * @enum {string}
+             */
+            keep_at: "fridge" | "freezer" | "cellar";
+            /** Period Days */
+            period_days: number;
+            /**
+             * Wrap
+             * @enum {string}
+             */
+            wrap: "vacuum" | "paper" | "jar" | "none";
         };
         /**
          * PhIn
@@ -6753,6 +7488,43 @@ export interface components {
             p50: string | null;
             /** P90 */
             p90: string | null;
+        };
+        /**
+         * RecallBatch
+         * @description A batch that holds something of a lot.
+         */
+        RecallBatch: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Grams */
+            grams: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Pieces */
+            pieces: components["schemas"]["HeldPiece"][];
+            /** Product */
+            product: string;
+        };
+        /**
+         * RecallOut
+         * @description Where everything of a lot is or went.
+         */
+        RecallOut: {
+            /** Batches */
+            batches: components["schemas"]["RecallBatch"][];
+            /** Code */
+            code: string;
+            /** Kind */
+            kind: string;
+            /** Lot Id */
+            lot_id: number;
+            /** What */
+            what: string;
         };
         /**
          * ReceiptOut
@@ -8152,6 +8924,23 @@ export interface components {
             struck_reason: string | null;
         };
         /**
+         * StockOut
+         * @description Everything that is there, what to use first at the front.
+         */
+        StockOut: {
+            /** Grams Left */
+            grams_left: number;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Packs */
+            packs: components["schemas"]["PackOut"][];
+            /** Packs Left */
+            packs_left: number;
+        };
+        /**
          * StretchIn
          * @description A stretch of the log that does not count, and why.
          */
@@ -8562,6 +9351,45 @@ export interface components {
             one: string;
             /** Other */
             other: string;
+        };
+        /**
+         * TraceLot
+         * @description A lot that went into a piece.
+         */
+        TraceLot: {
+            /** Code */
+            code: string;
+            /** Grams */
+            grams: number;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * TraceOut
+         * @description What a piece and its packs are made of, back to the lots.
+         */
+        TraceOut: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Lots */
+            lots: components["schemas"]["TraceLot"][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Piece Id */
+            piece_id: number;
+            /** Product */
+            product: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * TypedIn
@@ -9429,6 +10257,54 @@ export interface components {
             /** Time Zone */
             time_zone: string;
         };
+        /**
+         * YieldOut
+         * @description What came of a batch and what it cost.
+         */
+        YieldOut: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Cost Per Finished Kg */
+            cost_per_finished_kg: number | null;
+            /** Cost Per Usable Kg */
+            cost_per_usable_kg: number | null;
+            /** Costs */
+            costs: components["schemas"]["CostOut"][];
+            /** Discarded */
+            discarded: number;
+            /** Ingredients Cost */
+            ingredients_cost: number | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
+            /** Pieces */
+            pieces: number;
+            /** Product */
+            product: string;
+            /** Steps */
+            steps: components["schemas"]["YieldStep"][];
+            /** Thrown G */
+            thrown_g: number;
+        };
+        /**
+         * YieldStep
+         * @description A step from the shop to the plate.
+         */
+        YieldStep: {
+            /** Grams */
+            grams: number | null;
+            /** Share */
+            share: number | null;
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "bought" | "trimmed" | "bowl" | "hung" | "finished" | "usable";
+        };
     };
     responses: never;
     parameters: never;
@@ -9438,6 +10314,238 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    allergens_api_allergens_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllergensOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_word_api_allergens_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AllergenWordIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllergensOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_word_api_allergens__word_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                word_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllergensOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     batch_api_batches__batch_id__get: {
         parameters: {
             query?: never;
@@ -9536,6 +10644,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_cost_api_batches__batch_id__costs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CostIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldOut"];
                 };
             };
             /** @description Bad Request */
@@ -10622,6 +11810,82 @@ export interface operations {
             };
         };
     };
+    yield_of_api_batches__batch_id__yield_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     batch_file_api_batches__code__batch_json_get: {
         parameters: {
             query?: never;
@@ -11328,6 +12592,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_cost_api_costs__cost_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cost_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldOut"];
                 };
             };
             /** @description Bad Request */
@@ -13170,6 +14514,82 @@ export interface operations {
             };
         };
     };
+    recall_api_lots__lot_id__recall_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecallOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     strike_meat_api_meat__note_id__strike_post: {
         parameters: {
             query?: never;
@@ -13271,6 +14691,481 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_event_api_pack_events__event_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels_pdf_api_packs_labels_pdf_get: {
+        parameters: {
+            query: {
+                ids: number[];
+                paper?: "a4" | "roll62";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_api_packs__pack_id__move_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_pack_api_packs__pack_id__open_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_out_api_packs__pack_id__out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_pack_api_packs__pack_id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -14423,6 +16318,82 @@ export interface operations {
             };
         };
     };
+    trace_api_pieces__piece_id__lots_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mend_api_pieces__piece_id__mending_get: {
         parameters: {
             query?: never;
@@ -14521,6 +16492,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    packing_api_pieces__piece_id__packs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pack_api_pieces__piece_id__packs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackingOut"];
                 };
             };
             /** @description Bad Request */
@@ -18441,6 +20568,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stock_api_stock_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
                 };
             };
             /** @description Bad Request */

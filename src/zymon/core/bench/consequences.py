@@ -141,7 +141,7 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
     if plan.cased:
         casing_mm = (filled_length(worked.total_g, plan.across_mm) + pieces * TIE_MM) * (1 + SPARE_SHARE)
     finished_g = worked.total_g * (1 - plan.target_loss_percent / 100)
-    cost = _cost(sheet, worked)
+    cost = ingredients_cost(sheet, worked)
     return Consequences(
         salt=salt,
         nitrite=nitrite,
@@ -286,8 +286,8 @@ def _outlook(sheet: Sheet, worked: Worked, loss_percent: float, end_ph: float | 
     )
 
 
-def _cost(sheet: Sheet, worked: Worked) -> float | None:
-    """What went in, at its prices; None while no price is given."""
+def ingredients_cost(sheet: Sheet, worked: Worked) -> float | None:
+    """What went in, at its prices; None while no price is given. Parameters: sheet; worked, the same worked out."""
     grams = worked.grams
     priced = [
         (part.bought_g or part.weight_g, part.price_per_kg)

@@ -2,7 +2,15 @@
 
 from alembic import context
 
-from zymon.store import bench_models, cut_models, evidence_models, hang_models, salt_models, warm_models  # noqa: F401 -- their tables belong to the same metadata
+from zymon.store import (  # noqa: F401 -- their tables belong to the same metadata
+    bench_models,
+    cut_models,
+    evidence_models,
+    hang_models,
+    keep_models,
+    salt_models,
+    warm_models,
+)
 from zymon.store.models import Base
 
 connection = context.config.attributes["connection"]

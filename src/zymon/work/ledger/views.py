@@ -185,19 +185,25 @@ def _laboratory(of: object) -> s.LabOut:
     return s.LabOut.model_validate({**vars(of), "at": moment(of.at_s)})  # type: ignore[attr-defined] # a row of it
 
 
+def acid_and_activity(session: Session, batch: judged.Batch, batch_id: int) -> tuple[float | None, LabActivity | None]:
+    """The latest pH of a batch, and the latest water activity of a laboratory; None where there is none."""
+    readings = believed(batch.ph, batch.now_s)
+    lab_ph = batch.lab("ph")
+    ph = lab_ph[-1].value if lab_ph else (readings[-1].value if readings else None)
+    values = [
+        r for r in struck.counted(evidence.lab_results(session, batch_id))
+        if r.what == "water_activity" and r.loss_percent is not None
+    ]  # fmt: skip
+    lab = LabActivity(values[-1].loss_percent or 0.0, values[-1].value) if values else None
+    return ph, lab
+
+
 def _keeping(session: Session, batch: judged.Batch, of: Batch) -> tuple[list[s.KeepingOut], str]:
     """Water activity and the rest from the bowl to past the target; empty where fat or salt are not known."""
     fat, salt = of.fat_percent, of.salt_percent
     if fat is None or salt is None:
         return [], "estimate"
-    readings = believed(batch.ph, batch.now_s)
-    lab_ph = batch.lab("ph")
-    ph = lab_ph[-1].value if lab_ph else (readings[-1].value if readings else None)
-    values = [
-        r for r in struck.counted(evidence.lab_results(session, of.id))
-        if r.what == "water_activity" and r.loss_percent is not None
-    ]  # fmt: skip
-    lab = LabActivity(values[-1].loss_percent or 0.0, values[-1].value) if values else None
+    ph, lab = acid_and_activity(session, batch, of.id)
     target = max((p.target_loss_percent or 0.0 for p in batch.pieces), default=0.0) or USUAL_TARGET_PERCENT
     out = []
     for loss in losses_to(min(target, 60.0)):

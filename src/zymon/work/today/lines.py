@@ -16,6 +16,7 @@ from .hang_lines import hang_lines
 from .line import DAY_S, LineOfRound, tags_of
 from .rest_lines import rest_lines
 from .salt_lines import salt_lines
+from .stock_lines import stock_lines
 from .warm_lines import warm_lines
 
 
@@ -30,6 +31,7 @@ def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
         *hang_lines(shop, session, walk),
         *down_lines(session),
         *rest_lines(shop, order),
+        *stock_lines(shop),
     ]
 
 

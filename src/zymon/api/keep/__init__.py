@@ -1,0 +1,1 @@
+"""The stock: packs, labels, yield, recall."""

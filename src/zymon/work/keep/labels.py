@@ -1,0 +1,86 @@
+"""What stands on the labels of packs: read from the sheet of the batch, or typed where there is none."""
+
+from datetime import UTC, date, datetime
+
+from zymon.core.bench.sheet import work
+from zymon.core.stock.allergens import Allergen, allergens_in
+from zymon.core.stock.label import Ingredient, ingredients
+from zymon.formats.labels import Paper
+from zymon.formats.pack_labels import PackLabel, pack_labels_pdf
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import bench
+from zymon.store import keep as store
+from zymon.store.database import Session
+from zymon.store.keep_models import Packed
+from zymon.store.places import ClashError, NotFoundError, workshop
+from zymon.words import NAMES
+
+from ..premises import Premises
+from .views import Keeps, core_pack
+
+MOST_LABELS = 400
+
+
+def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> tuple[bytes, str]:
+    """One label for each pack that is left. Raises NotFoundError, ClashError in words."""
+    zone = shop.zone
+    with shop.db.reading() as session:
+        keeps = Keeps(shop, session)
+        own = own_words(session)
+        found: list[PackLabel] = []
+        for pack_id in dict.fromkeys(pack_ids):
+            of = store.pack(session, pack_id)
+            _refuse_failed(keeps, of)
+            named = ingredients_of(session, of, own)
+            pack = core_pack(of)
+            best = pack.best_before_s
+            holds = keeps.of(of.piece)
+            label = PackLabel(
+                product=of.piece.batch.product,
+                ingredients=tuple((one.name, bool(one.allergens)) for one in named),
+                contains=tuple(dict.fromkeys(a for one in named for a in one.allergens)),
+                lot=f"{of.piece.batch.code} · {of.piece.tag}",
+                net_g=of.net_g,
+                packed=datetime.fromtimestamp(of.at_s, UTC).astimezone(zone).date(),
+                keep=NAMES["keep_at"][of.keep_at],
+                best_before=None if best is None else _day(best, shop),
+                by_estimate="keeping not known" if holds is None else f"by estimate {NAMES['keeps'][holds]}",
+                url=f"{base_url}t/{of.piece.tag}",
+            )
+            found += [label] * pack.left
+        if not found:
+            raise NotFoundError("refused.no_pack_left")
+        if len(found) > MOST_LABELS:
+            raise ClashError("refused.many_labels", many=MOST_LABELS)
+        owner = workshop(session)
+        return pack_labels_pdf(found, paper, owner.name if owner else "Zymon"), "labels.pdf"
+
+
+def _day(at_s: float, shop: Premises) -> date:
+    return datetime.fromtimestamp(at_s, UTC).astimezone(shop.zone).date()
+
+
+def _refuse_failed(keeps: Keeps, of: Packed) -> None:
+    """No label for what failed: a label says that it may be eaten."""
+    for hurdle in keeps.judged(of.piece.batch_id).ledger.hurdles:
+        if hurdle.state == "fail" and hurdle.blocks and (not hurdle.pieces or of.piece.tag in hurdle.pieces):
+            raise ClashError("refused.label_failed", tag=of.piece.tag, hurdle=hurdle.name)
+
+
+def own_words(session: Session) -> dict[str, tuple[Allergen, ...]]:
+    """The maker's own words for allergens."""
+    return {w.word: tuple(w.allergens.split(",")) for w in store.allergen_words(session)}  # type: ignore[arg-type] # checked on entry
+
+
+def ingredients_of(session: Session, of: Packed, own: dict[str, tuple[Allergen, ...]]) -> tuple[Ingredient, ...]:
+    """The ingredients of packs: typed, else of the sheet of their mix. Raises ClashError where neither is there."""
+    if of.ingredients:
+        names = [name.strip() for name in of.ingredients.split(",") if name.strip()]
+        return tuple(Ingredient(name, 0.0, allergens_in(name, own)) for name in names)
+    making = bench.making_of(session, of.piece.batch_id)
+    if making is None:
+        raise ClashError("refused.no_ingredients", tag=of.piece.tag)
+    mix = next((m for m in making.mixes if of.piece.tag in {p.tag for p in m.pieces}), None)
+    sheet = SheetModel.model_validate_json(making.sheet if mix is None else mix.sheet)
+    core = sheet.to_core()
+    return ingredients([(core, work(core), sheet.plan.species)], own)

@@ -1,0 +1,211 @@
+"""From packs as stored to what the stock shows: what is left, until when, what is known of its keeping."""
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from zymon.core.errors import OutOfRangeError
+from zymon.core.keeping import keeping_at
+from zymon.core.pieces import net_weight
+from zymon.core.say import Said, said
+from zymon.core.stock.packs import OPENED_DAYS, Opened, Pack, too_warm, use_first
+from zymon.core.water import KeepClass
+from zymon.store import bench, hang
+from zymon.store import keep as store
+from zymon.store.database import Session
+from zymon.store.keep_models import Packed, PackEvent
+from zymon.store.models import Piece
+from zymon.store.struck import counted
+from zymon.store.weighings import standing
+
+from ..as_forecast import cuts_that_count, lost_at
+from ..ledger.assemble import Judged, judged_now
+from ..ledger.views import acid_and_activity
+from ..life import state_of
+from ..premises import Premises, moment
+from ..schemas import all_said
+from . import schemas as s
+
+DAY_S = 86_400
+
+
+class Keeps:
+    """How the pieces of each batch keep, worked out once for each batch however many packs there are."""
+
+    def __init__(self, shop: Premises, session: Session) -> None:
+        self.shop, self.session = shop, session
+        self._judged: dict[int, Judged] = {}
+
+    def judged(self, batch_id: int) -> Judged:
+        """The batch as the ledger sees it."""
+        if batch_id not in self._judged:
+            self._judged[batch_id] = judged_now(self.session, self.shop.dates, batch_id, self.shop.now_s)
+        return self._judged[batch_id]
+
+    def of(self, piece: Piece) -> KeepClass | None:
+        """The keep class of a piece at its last weight, by estimate or laboratory; None where it cannot be told."""
+        fat, salt = piece.batch.fat_percent, piece.batch.salt_percent
+        weighed = standing(piece)
+        lost = lost_at(piece, weighed[-1]) if weighed else None
+        if fat is None or salt is None or lost is None:
+            return None
+        ph, lab = acid_and_activity(self.session, self.judged(piece.batch_id).batch, piece.batch_id)
+        try:
+            return keeping_at(min(fat, 70.0), salt, min(max(lost, 0.0), 65.0), ph, lab).keeps
+        except OutOfRangeError:
+            return None
+
+
+def core_pack(of: Packed) -> Pack:
+    """Packs as the rules see them."""
+    happened = counted(of.events)
+    return Pack(
+        number=of.number,
+        net_g=of.net_g,
+        packed_s=float(of.at_s),
+        keep_at=of.keep_at,  # type: ignore[arg-type] # checked on entry
+        period_days=of.period_days,
+        went=sum(e.number for e in happened if e.kind == "out"),
+        opened=tuple(Opened(float(e.at_s), e.number) for e in happened if e.kind == "opened"),
+    )
+
+
+def pack_out(of: Packed, keeps: KeepClass | None, now_s: int) -> s.PackOut:
+    """Packs as the stock shows them."""
+    pack = core_pack(of)
+    return s.PackOut(
+        id=of.id,
+        piece_id=of.piece_id,
+        tag=of.piece.tag,
+        batch_id=of.piece.batch_id,
+        batch=of.piece.batch.code,
+        product=of.piece.batch.product,
+        form=of.form,  # type: ignore[arg-type] # checked on entry
+        wrap=of.wrap,  # type: ignore[arg-type]
+        keep_at=pack.keep_at,
+        place=None if of.place is None else of.place.name,
+        packed_at=moment(of.at_s),
+        number=of.number,
+        left=pack.left,
+        net_g=of.net_g,
+        opened=[
+            s.OpenedOut(number=o.number, at=_at(o.at_s), use_by=_at(o.at_s + OPENED_DAYS * DAY_S))
+            for o in pack.open_now
+        ],
+        best_before=None if pack.best_before_s is None else _at(pack.best_before_s),
+        use_by=None if pack.use_by_s is None else _at(pack.use_by_s),
+        period_days=of.period_days,
+        keeps=keeps,
+        cautions=all_said(_cautions(of, pack, keeps, now_s)),
+        note=of.note,
+        by=of.by,
+        events=[_event(e) for e in of.events],
+    )
+
+
+def _at(at_s: float) -> datetime:
+    return moment(int(at_s))
+
+
+def _event(of: PackEvent) -> s.PackEventOut:
+    return s.PackEventOut(
+        id=of.id, kind=of.kind, how=of.how, at=moment(of.at_s), by=of.by, number=of.number,  # type: ignore[arg-type]
+        to_whom=of.to_whom, note=of.note, struck_reason=of.struck_reason,
+    )  # fmt: skip
+
+
+def _cautions(of: Packed, pack: Pack, keeps: KeepClass | None, now_s: int) -> list[Said]:
+    found = []
+    if pack.left and too_warm(pack.keep_at, keeps):
+        found.append(said(f"stock.too_warm_{keeps or 'unknown'}"))
+        if of.wrap == "vacuum":
+            found.append(said("stock.botulism"))
+    if pack.left and pack.use_by_s is not None and pack.use_by_s < now_s:
+        found.append(said("stock.opened_long" if pack.open_now else "stock.past"))
+    if pack.left and pack.period_days is None:
+        found.append(said("stock.no_period"))
+    return found
+
+
+def stock(shop: Premises) -> s.StockOut:
+    """Everything that is there, what to use first at the front; whole pieces that were kept are among it."""
+    with shop.db.reading() as session:
+        keeps = Keeps(shop, session)
+        there = [p for p in store.packs(session) if core_pack(p).left > 0]
+        order = use_first([core_pack(p) for p in there])
+        found = [pack_out(there[i], keeps.of(there[i].piece), shop.now_s) for i in order]
+        found += [_whole(p, keeps.of(p)) for p in store.kept_whole(session)]
+    return s.StockOut(
+        packs=found,
+        packs_left=sum(p.left for p in found),
+        grams_left=round(sum(p.left * (p.net_g or 0.0) for p in found), 1),
+    )
+
+
+def _whole(of: Piece, keeps: KeepClass | None) -> s.PackOut:
+    state = hang.state_now(of)
+    assert state is not None  # it is kept
+    weighed = standing(of)
+    return s.PackOut(
+        id=None, piece_id=of.id, tag=of.tag, batch_id=of.batch_id, batch=of.batch.code, product=of.batch.product,
+        form="whole", wrap="none", keep_at="fridge", place=None if state.place is None else state.place.name,
+        packed_at=moment(state.from_s), number=1, left=1,
+        net_g=net_weight(weighed[-1].gross_g, of.tare_g) if weighed else None, opened=[], best_before=None,
+        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]), note=state.note,
+        by=state.by, events=[],
+    )  # fmt: skip
+
+
+def usable_g(of: Piece) -> float | None:
+    """What of a piece can be in packs [g]: its slices, and what it weighed last off its hook. None: unweighed."""
+    slices_g = sum(c.before_g - c.after_g for c in cuts_that_count(of))
+    if state_of(of).kind in ("hanging", "resting") and slices_g > 0:
+        return slices_g
+    weighed = standing(of)
+    return slices_g + weighed[-1].gross_g if weighed else None
+
+
+def packing(shop: Premises, piece_id: int) -> s.PackingOut:
+    """A piece that is packed. Raises NotFoundError."""
+    with shop.db.reading() as session:
+        of = hang.piece(session, piece_id)
+        keeps = Keeps(shop, session)
+        found = store.packs(session, [piece_id])
+        ledger = keeps.judged(of.batch_id).ledger
+        against = [
+            said("against.hurdle", hurdle=h.name, state=h.state)
+            for h in ledger.hurdles
+            if h.blocks and (not h.pieces or of.tag in h.pieces)
+        ]
+        return s.PackingOut(
+            piece_id=of.id,
+            tag=of.tag,
+            product=of.batch.product,
+            batch=of.batch.code,
+            state=state_of(of).kind,
+            usable_g=usable_g(of),
+            packed_g=packed_g(found),
+            thrown_g=sum(e.number * p.net_g for p in found for e in counted(p.events) if e.how == "discarded"),
+            keeps=keeps.of(of),
+            has_ingredients=bench.has_making(session, of.batch_id),
+            against=all_said(against),
+            periods=_periods(session, of.batch.product),
+            packs=[pack_out(p, keeps.of(of), shop.now_s) for p in found],
+        )
+
+
+def packed_g(of: Sequence[Packed]) -> float:
+    """What is or was in packs [g]; what was moved counts once."""
+    moved = sum(e.number * p.net_g for p in of for e in counted(p.events) if e.how == "moved")
+    return sum(p.number * p.net_g for p in of) - moved
+
+
+def _periods(session: Session, product: str) -> list[s.PeriodOut]:
+    """The maker's own periods as they were given last for a product."""
+    last: dict[tuple[str, str], int] = {}
+    for one in store.packs(session):
+        if one.piece.batch.product == product and one.period_days is not None:
+            last[one.wrap, one.keep_at] = one.period_days
+    return [
+        s.PeriodOut(wrap=wrap, keep_at=keep_at, period_days=days)  # type: ignore[arg-type] # as they were checked
+        for (wrap, keep_at), days in last.items()
+    ]
