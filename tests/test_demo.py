@@ -98,7 +98,7 @@ def test_the_bench_is_laid(wheelhouse: TestClient) -> None:
     assert recipes == {"Juniper salame": 2, "Neck with hay-smoked pepper": 1}
     lots = {lot["code"]: lot["id"] for lot in wheelhouse.get("/api/lots").json()}
     (batch,) = wheelhouse.get(f"/api/lots/{lots['CS-31']}").json()["batches"]
-    assert len(batch["tags"]) == 6
+    assert len(batch["pieces"]) == 6
 
 
 def test_the_round_asks_for_nothing_that_must_wait(wheelhouse: TestClient) -> None:

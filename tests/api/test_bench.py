@@ -177,7 +177,7 @@ def test_from_batch_to_tags_to_the_hook_and_back_to_the_lot(client: TestClient, 
     assert client.get("/api/tags/J-01-02").json()["batch_id"] == batch["id"]
     lot = next(lot for lot in client.get("/api/lots").json() if lot["code"] == "SH-11")
     (held,) = client.get(f"/api/lots/{lot['id']}").json()["batches"]
-    assert (held["code"], held["tags"]) == ("J-01", ["J-01-01", "J-01-02"])
+    assert (held["batch"], [p["tag"] for p in held["pieces"]]) == ("J-01", ["J-01-01", "J-01-02"])
     assert {u["lot"] for u in client.get(f"/api/batches/{batch['id']}").json()["used"]} == {"SH-11", "CS-2", None}
 
 

@@ -228,7 +228,7 @@ def test_yield_and_cost_leave_out_what_was_thrown_away_and_recall_goes_both_ways
 
     # from a lot to every pack and back
     lot = next(x for x in kitchen.get("/lots") if x["code"] == "SH-11")
-    (recalled,) = kitchen.get(f"/lots/{lot['id']}/recall")["batches"]
+    (recalled,) = kitchen.get(f"/lots/{lot['id']}")["batches"]
     assert [(p["tag"], p["state"]) for p in recalled["pieces"]] == [("J-20-01", "kept"), ("J-20-02", "gone, discarded")]
     (packs,) = recalled["pieces"][0]["packs"]
     assert (packs["left"], packs["events"][0]["how"]) == (3, "discarded")

@@ -98,7 +98,7 @@ def test_lots_of_every_mix_are_found_and_named(client: TestClient) -> None:
     assert used == [(None, "SH-11"), ("fennel", "SH-11")]
     lot = next(u["lot_id"] for u in answer["used"] if u["lot"] == "SH-11")
     traced = client.get(f"/api/lots/{lot}").json()["batches"]
-    assert [b["code"] for b in traced] == ["J-01"]
+    assert [b["batch"] for b in traced] == ["J-01"]
     assert traced[0]["grams"] == pytest.approx(sum(u["grams"] for u in answer["used"] if u["lot"] == "SH-11"))
 
 

@@ -9,6 +9,9 @@ export const keys = {
   restPiece: (piece: number) => ['rest', piece] as const,
   cut: ['cut'] as const,
   cutPiece: (piece: number) => ['cut', piece] as const,
+  stock: ['stock'] as const,
+  packing: (piece: number) => ['packing', piece] as const,
+  allergens: ['allergens'] as const,
   today: ['today'] as const,
   warm: ['warm'] as const,
   warmBatch: (batch: number) => ['warm', batch] as const,
@@ -52,6 +55,26 @@ export const cutQuery = () => ({
 export const cutPieceQuery = (piece: number) => ({
   queryKey: keys.cutPiece(piece),
   queryFn: () => take(api.GET('/api/pieces/{piece_id}/cut', { params: { path: { piece_id: piece } } })),
+});
+
+export const stockQuery = () => ({
+  queryKey: keys.stock,
+  queryFn: () => take(api.GET('/api/stock')),
+});
+
+export const packingQuery = (piece: number) => ({
+  queryKey: keys.packing(piece),
+  queryFn: () => take(api.GET('/api/pieces/{piece_id}/packs', { params: { path: { piece_id: piece } } })),
+});
+
+export const lotsOfPieceQuery = (piece: number) => ({
+  queryKey: ['lots of', piece] as const,
+  queryFn: () => take(api.GET('/api/pieces/{piece_id}/lots', { params: { path: { piece_id: piece } } })),
+});
+
+export const allergensQuery = () => ({
+  queryKey: keys.allergens,
+  queryFn: () => take(api.GET('/api/allergens')),
 });
 
 export const roomQuery = (place: number) => ({

@@ -1024,30 +1024,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Lot
-         * @description Where a lot went: batches and pieces.
-         */
-        get: operations["lot_api_lots__lot_id__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lots/{lot_id}/recall": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
          * Recall
          * @description Where everything of a lot is or went.
          */
-        get: operations["recall_api_lots__lot_id__recall_get"];
+        get: operations["recall_api_lots__lot_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5857,27 +5837,6 @@ export interface components {
             verdict: "good" | "held" | "discarded";
         };
         /**
-         * LotBatch
-         * @description A batch that holds something of a lot.
-         */
-        LotBatch: {
-            /** Code */
-            code: string;
-            /** Grams */
-            grams: number;
-            /** Id */
-            id: number;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Product */
-            product: string;
-            /** Tags */
-            tags: string[];
-        };
-        /**
          * LotOut
          * @description A delivery that can be traced.
          */
@@ -5895,15 +5854,6 @@ export interface components {
             kind: string;
             /** What */
             what: string;
-        };
-        /**
-         * LotTrace
-         * @description Where a lot went: batches, and every piece of them.
-         */
-        LotTrace: {
-            /** Batches */
-            batches: components["schemas"]["LotBatch"][];
-            lot: components["schemas"]["LotOut"];
         };
         /**
          * MadeOut
@@ -14438,83 +14388,7 @@ export interface operations {
             };
         };
     };
-    lot_api_lots__lot_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                lot_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LotTrace"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    recall_api_lots__lot_id__recall_get: {
+    recall_api_lots__lot_id__get: {
         parameters: {
             query?: never;
             header?: never;

@@ -6,6 +6,7 @@ import { ledger } from './en.ledger';
 import { life, when } from './en.life';
 import { place, placeFacts } from './en.place';
 import { cut } from './en.cut';
+import { stock } from './en.stock';
 import { rest } from './en.rest';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
@@ -20,6 +21,7 @@ export const words = {
   salt,
   rest,
   cut,
+  stock,
   round,
   hook,
   placeFacts,

@@ -21,13 +21,6 @@ def lots(ctx: Ctx) -> list[m.LotOut]:
         return [views.lot_out(lot) for lot in store.lots(session)]
 
 
-@router.get("/lots/{lot_id}")
-def lot(ctx: Ctx, lot_id: Id) -> m.LotTrace:
-    """Where a lot went: batches and pieces."""
-    with ctx.db.reading() as session:
-        return views.lot_trace(store.lot(session, lot_id), store.makings_of_lot(session, lot_id))
-
-
 @router.get("/batches/{batch_id}")
 def batch(ctx: Ctx, batch_id: Id) -> m.BatchOut:
     """A batch, made here or hung as it came, with its pieces in whatever state."""

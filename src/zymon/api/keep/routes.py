@@ -93,7 +93,7 @@ def strike_cost(ctx: Ctx, cost_id: Id, body: StrikeIn) -> s.YieldOut:
     return doing.strike_cost(ctx, cost_id, body)
 
 
-@router.get("/lots/{lot_id}/recall")
+@router.get("/lots/{lot_id}")
 def recall(ctx: Ctx, lot_id: Id) -> s.RecallOut:
     """Where everything of a lot is or went."""
     return tracing.recall(ctx, lot_id)

@@ -26,24 +26,6 @@ class LotOut(BaseModel):
     at: datetime
 
 
-class LotTrace(BaseModel):
-    """Where a lot went: batches, and every piece of them."""
-
-    lot: LotOut
-    batches: list["LotBatch"]
-
-
-class LotBatch(BaseModel):
-    """A batch that holds something of a lot."""
-
-    id: int
-    code: str
-    product: str
-    made_at: datetime
-    grams: float
-    tags: list[str]
-
-
 class WeighOutIn(RecordIn):
     """A sheet to be weighed out."""
 

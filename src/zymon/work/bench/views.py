@@ -63,29 +63,6 @@ def lot_out(of: Lot) -> m.LotOut:
     return m.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
 
 
-def lot_trace(of: Lot, makings: Sequence[Making]) -> m.LotTrace:
-    """Where a lot went."""
-
-    def grams(making: Making) -> float:
-        entries = [e for bowl, _ in store.bowls(making) for e in store.counted(bowl)]
-        return sum(entry.grams for entry in entries if entry.lot_id == of.id)
-
-    return m.LotTrace(
-        lot=lot_out(of),
-        batches=[
-            m.LotBatch(
-                id=making.batch_id,
-                code=making.batch.code,
-                product=making.batch.product,
-                made_at=moment(making.made_s),
-                grams=grams(making),
-                tags=sorted({p.tag for p in making.pieces} | {p.tag for p in making.batch.pieces}),
-            )
-            for making in makings
-        ],
-    )
-
-
 def things_of(of: WeighOut) -> tuple[Thing, ...]:
     """How the things of a weigh-out stand."""
     pours = [Pour(e.key, e.grams) for e in store.counted(of) if e.rescale is None]

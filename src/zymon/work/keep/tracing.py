@@ -29,8 +29,9 @@ def recall(shop: Premises, lot_id: int) -> s.RecallOut:
 
 
 def _batch(shop: Premises, session: Session, making: Making, lot: Lot, keeps: Keeps) -> s.RecallBatch:
-    hung = {p.tag: p for p in making.batch.pieces}
-    waiting = sorted({p.tag for p in making.pieces} - hung.keys())
+    holds = _holders(making, lot)
+    hung = {p.tag: p for p in making.batch.pieces if holds is None or p.tag in holds}
+    waiting = sorted({p.tag for p in making.pieces if holds is None or p.tag in holds} - hung.keys())
     packs = defaultdict(list)
     for one in store.packs(session, [p.id for p in hung.values()]):
         packs[one.piece_id].append(pack_out(one, keeps.of(one.piece), shop.now_s))
@@ -51,6 +52,20 @@ def _batch(shop: Premises, session: Session, making: Making, lot: Lot, keeps: Ke
         grams=sum(e.grams for bowl, _ in bench.bowls(making) for e in bench.counted(bowl) if e.lot_id == lot.id),
         pieces=sorted(pieces, key=lambda p: p.tag),
     )
+
+
+def _holders(making: Making, lot: Lot) -> set[str] | None:
+    """The tags of the mixes that a lot went into; None where the batch is of one mix."""
+    if not making.mixes:
+        return None
+    others = {mix.id: {p.tag for p in mix.pieces} for mix in making.mixes}
+    mixed = {tag for tags in others.values() for tag in tags}
+    found: set[str] = set()
+    for bowl, mix in bench.bowls(making):
+        if any(e.lot_id == lot.id for e in bench.counted(bowl)):
+            found |= {p.tag for p in making.batch.pieces} - mixed if mix is None else others[mix.id]
+            found |= {p.tag for p in making.pieces} - mixed if mix is None else set()
+    return found
 
 
 def _piece(of: Piece, packs: list[s.PackOut]) -> s.HeldPiece:

@@ -10,7 +10,6 @@ from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench
 from zymon.store import keep as store
 from zymon.store.bench_models import Making
-from zymon.store.database import Session
 from zymon.store.hang import gone
 from zymon.store.keep_models import Packed
 from zymon.store.models import Piece
@@ -36,7 +35,7 @@ def yield_of(shop: Premises, batch_id: int) -> s.YieldOut:
         found = yielded(
             [*_bought(making), ("hung", _sum(map(_hung_g, good))), ("finished", _sum(map(_finished_g, good))),
              ("usable", packed_g(packs) - _thrown_packs_g(packs) if packs else None)],
-            _ingredients(session, making),
+            _ingredients(making),
             sum(c.amount for c in counted(costs)),
             thrown_g,
         )  # fmt: skip
@@ -100,7 +99,7 @@ def _bought(making: Making | None) -> list[tuple[Step, float | None]]:
     return [*steps, ("bowl", total_g)] if sheets[0].plan.goods == "minced" else steps
 
 
-def _ingredients(session: Session, making: Making | None) -> float | None:
+def _ingredients(making: Making | None) -> float | None:
     if making is None:
         return None
     costs = [

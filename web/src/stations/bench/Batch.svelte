@@ -15,6 +15,7 @@
   import Holds from './Holds.svelte';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import NewPieces from './NewPieces.svelte';
+  import Yield from './Yield.svelte';
 
   const say = words.bench.batch;
   const client = useQueryClient();
@@ -129,6 +130,9 @@
             <NewPieces batch={data} {took} />
           </details>
         {/if}
+        {#if data.pieces.some((one) => one.piece_id !== null)}<div class="mt-5">
+            <Yield batch={id} />
+          </div>{/if}
         <details class="mt-4">
           <summary class="min-h-11 cursor-pointer py-2 font-semibold">{words.life.changes.title}</summary>
           <Changes batch={id} />

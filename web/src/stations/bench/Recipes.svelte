@@ -9,6 +9,7 @@
   import { fullDay } from '../../units/format';
   import { words } from '../../words/en';
   import type { Desk } from './desk.svelte';
+  import NextTime from './NextTime.svelte';
 
   let { desk }: { desk: Desk } = $props();
   const say = words.bench;
@@ -91,6 +92,7 @@
   const newVersion = $derived(!!current && desk.product === current.name);
 </script>
 
+{#if current}<NextTime recipe={current.id} />{/if}
 <div class="flex flex-wrap items-end gap-x-4 gap-y-1 print:hidden">
   <label class="text-sm">
     <span class="quiet block">{say.startFrom}</span>

@@ -13,12 +13,19 @@
   }
   let { piece, kind, shape }: Props = $props();
   const say = words.life;
+  const id = $derived(piece.piece_id === null ? null : { params: { id: String(piece.piece_id) } });
   const address = $derived(
-    piece.piece_id !== null && piece.place_id !== null
-      ? `${p('/hang/:place', { params: { place: String(piece.place_id) } })}?piece=${piece.piece_id}`
-      : piece.salt_id !== null
-        ? p('/salt/:id', { params: { id: String(piece.salt_id) } })
-        : null,
+    id !== null && piece.life.kind === 'resting'
+      ? p('/rest/:id', id)
+      : id !== null && piece.life.kind === 'cut'
+        ? p('/rest/cut/:id', id)
+        : id !== null && piece.life.kind === 'kept'
+          ? p('/rest/pack/:id', id)
+          : piece.piece_id !== null && piece.place_id !== null
+            ? `${p('/hang/:place', { params: { place: String(piece.place_id) } })}?piece=${piece.piece_id}`
+            : piece.salt_id !== null
+              ? p('/salt/:id', { params: { id: String(piece.salt_id) } })
+              : null,
   );
   const told = $derived(
     [

@@ -6,6 +6,7 @@
   import { head } from '../../api/entry';
   import { keys } from '../../api/queries';
   import Reason from '../../forms/Reason.svelte';
+  import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
@@ -143,6 +144,10 @@
         {say.noRecipe(piece.product)}
       </p>{/if}
     <div class="mt-3 flex flex-wrap gap-2">
+      {#if piece.state !== 'gone' && piece.state !== 'hanging'}<a
+          class="btn btn-primary min-h-11"
+          href={p('/rest/pack/:id', { params: { id: String(piece.piece_id) } })}>{words.stock.pack}</a
+        >{/if}
       {#if piece.state !== 'gone'}<button class="btn min-h-11" onclick={onagain}>{say.again}</button>{/if}
       <button class="btn btn-ghost min-h-11" onclick={() => (striking = !striking)}>{say.strike}</button>
     </div>

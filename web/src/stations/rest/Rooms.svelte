@@ -8,6 +8,7 @@
   const rooms = [
     { name: 'shelf', href: p('/rest') },
     { name: 'cut', href: p('/rest/cut') },
+    { name: 'stock', href: p('/rest/stock') },
   ] as const;
 </script>
 
