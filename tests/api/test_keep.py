@@ -149,7 +149,7 @@ def test_nothing_goes_out_that_is_not_there(kitchen: Kitchen, hung: dict) -> Non
     (one,) = stock(kitchen)
     assert kitchen.refused(f"/packs/{one['id']}/out", how="eaten", number=5) == "only 4 are left"
     assert kitchen.refused(f"/packs/{one['id']}/out", how="discarded") == "say why it is thrown away"
-    assert kitchen.refused(f"/packs/{one['id']}/open", number=5) == "only 4 are left"
+    assert kitchen.refused(f"/packs/{one['id']}/open", number=5) == "only 4 are left that nobody opened"
     early = kitchen.refused(f"/packs/{one['id']}/out", how="eaten", at="2026-10-04T10:00:00Z", sure=True)
     assert early == "J-20-01 was packed after that: check the date"
     kitchen.post(f"/packs/{one['id']}/out", how="discarded", note="fell in the sink", number=1)
@@ -198,6 +198,7 @@ def test_without_a_sheet_ingredients_are_typed_or_there_is_no_label(kitchen: Kit
     kitchen.down(coppa, 585)
     pack(kitchen, coppa, number=1, net_g=200, period_days=None)
     (one,) = stock(kitchen)
+    assert words(one["no_label"]) == "what is in C-1-01 is not on record: type its ingredients when you pack it"
     none = client.get(f"/api/packs/labels.pdf?ids={one['id']}")
     assert none.json()["detail"] == "what is in C-1-01 is not on record: type its ingredients when you pack it"
     pack(kitchen, coppa, number=1, net_g=200, ingredients="pork neck, salt, white wine")

@@ -250,8 +250,9 @@ def test_taken_down_it_stands_still_in_every_view(client: TestClient, line: dict
     assert piece not in [c["id"] for c in room["pieces"]]
     if files.is_success:
         assert "J-14-03" in files.text
-    today = client.get("/api/today").text
-    assert "J-14-03" not in today
+    today = client.get("/api/today").json()
+    asked = [one["link"] for group in ("due", "later") for one in today[group] if "J-14-03" in str(one)]
+    assert asked == [f"/rest/{piece}"]  # off the hook it asks for no weighing any more, only for fingers on its bag
 
     cut = become(client, piece, "cut", at=iso(NOW + 30 * DAY), note="firm to the core").json()
     assert [(x["kind"], x["to_at"] is None) for x in cut["states"]] == [("resting", False), ("cut", True)]

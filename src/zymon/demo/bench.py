@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from zymon.core.bench.weighing import things
 from zymon.formats.recipe_file import SheetCuring, SheetLine, SheetModel, SheetPart, SheetPlan
 from zymon.store import bench
-from zymon.store.bench_models import MadePiece, WeighEntry, WeighOut
+from zymon.store.bench_models import MadePiece, Making, WeighEntry, WeighOut
 from zymon.store.database import Session
 from zymon.store.models import Place
 
@@ -56,10 +56,13 @@ NECK = SheetModel(
 
 
 @dataclass(frozen=True)
-class _Bowl:
+class Bowl:
+    """A bowl of juniper salame at a time: by which version, and of which lots by the key of the thing."""
+
     session: Session
     version_id: int
     at_s: int
+    lots: dict[str, str]
 
     def weigh_out(self, sheet: SheetModel, up_to: int | None) -> WeighOut:
         """A weigh-out of the first `up_to` things, or of all."""
@@ -74,9 +77,9 @@ class _Bowl:
             meat_temperature_s=self.at_s,
         )
         self.session.add(made)
-        lots = {"meat-0": ("SH-1147", "meat"), "meat-1": ("BF-212", "meat"), "curing": ("CS-31", "curing_salt")}
         for i, thing in enumerate(things(sheet.to_core(), [])[:up_to]):
-            code, kind = lots.get(thing.key, ("", ""))
+            code = self.lots.get(thing.key)
+            kind = "curing_salt" if thing.key == "curing" else "meat"
             lot = bench.lot_for(self.session, code, kind, thing.name, PEOPLE[1], self.at_s) if code else None
             made.entries.append(
                 WeighEntry(
@@ -91,36 +94,42 @@ class _Bowl:
         self.session.flush()
         return made
 
+    def batch(self, code: str, sheet: SheetModel, pinch: Place, pieces: list[tuple[float, float]]) -> Making:
+        """A batch of salami made of the whole of it within an hour: gross weights [g] and diameters [mm]."""
+        whole = self.weigh_out(sheet, None)
+        poured = {entry.key: entry.grams for entry in whole.entries}
+        new = bench.NewMaking(
+            code=code, product="Juniper salame", kind="salame", shape="cylinder", casing="natural", fat_percent=25.8,
+            salt_percent=2.7, sheet=sheet.as_made(poured).model_dump_json(), profile="us",
+            pinch_place_id=pinch.id, holds=(),
+        )  # fmt: skip
+        made = bench.make_batch(self.session, new, whole, PEOPLE[1], self.at_s + HOUR)
+        for i, (gross_g, diameter_mm) in enumerate(pieces):
+            piece = MadePiece(
+                tag=f"{code}-{i + 1:02d}", shape="cylinder", casing="natural", gross_g=gross_g, casing_g=5.0,
+                net_g=0.0, string_g=6.0, coat_g=0.0, raw_g=None,
+                cured_g=None, diameter_mm=diameter_mm, thickness_mm=None, length_mm=None, target_loss_percent=36.0,
+                loss_basis="hung", made_s=self.at_s + 2 * HOUR, by=PEOPLE[1],
+            )  # fmt: skip
+            bench.add_piece(self.session, made, piece)
+        return made
 
-def lay_the_bench(session: Session, warm: Place, now_s: int) -> None:
-    """Put recipes, lots, a batch and a weigh-out on the bench."""
+
+def lay_recipes(session: Session, now_s: int) -> tuple[int, int]:
+    """Write the recipes down; gives the versions of the salame back: without garlic, and with it."""
     first = SALAME.model_copy(update={"lines": [line for line in SALAME.lines if line.name != "Garlic"]})
-    recipe = bench.add_recipe(session, "Juniper salame", first.model_dump_json(), "", PEOPLE[0], now_s - int(200 * DAY))
+    recipe = bench.add_recipe(session, "Juniper salame", first.model_dump_json(), "", PEOPLE[0], now_s - int(290 * DAY))
     why = "a little garlic, steeped; the last batch tasted of juniper alone"
     version = bench.add_version(session, recipe.id, 1, SALAME.model_dump_json(), why, PEOPLE[0], now_s - int(60 * DAY))
     bench.add_recipe(
         session, "Neck with hay-smoked pepper", NECK.model_dump_json(), "", PEOPLE[0], now_s - int(180 * DAY)
     )
-    yesterday = now_s - 16 * HOUR
-    whole = _Bowl(session, version.id, yesterday).weigh_out(SALAME, None)
-    poured = {entry.key: entry.grams for entry in whole.entries}
-    new = bench.NewMaking(
-        code="J-23", product="Juniper salame", kind="salame", shape="cylinder", casing="natural", fat_percent=25.8,
-        salt_percent=2.7, sheet=SALAME.as_made(poured).model_dump_json(), profile="us",
-        pinch_place_id=warm.id, holds=(),
-    )  # fmt: skip
-    made = bench.make_batch(session, new, whole, PEOPLE[1], yesterday + HOUR)
-    pieces = [
-        MadePiece(
-            tag=f"J-23-{i + 1:02d}", shape="cylinder", casing="natural", gross_g=gross_g, casing_g=5.0,
-            net_g=0.0, string_g=6.0, coat_g=0.0, raw_g=None,
-            cured_g=None, diameter_mm=diameter_mm, thickness_mm=None, length_mm=None, target_loss_percent=36.0,
-            loss_basis="hung", made_s=yesterday + 2 * HOUR, by=PEOPLE[1],
-        )
-        for i, (gross_g, diameter_mm) in enumerate([(846, 58), (851, 58), (838, 57), (862, 59), (843, 58), (829, 57)])
-    ]  # fmt: skip
-    for piece in pieces:
-        bench.add_piece(session, made, piece)
-    smaller = SALAME.scaled(0.6)
-    # left after its third thing
-    _Bowl(session, version.id, now_s - 25 * 60).weigh_out(smaller, 3)
+    return recipe.versions[0].id, version.id
+
+
+def lay_the_bench(session: Session, warm: Place, version_id: int, now_s: int) -> None:
+    """Put a batch that waits and a weigh-out left after its third thing on the bench."""
+    lots = {"meat-0": "SH-1147", "meat-1": "BF-212", "curing": "CS-31"}
+    pieces = [(846, 58), (851, 58), (838, 57), (862, 59), (843, 58), (829, 57)]
+    Bowl(session, version_id, now_s - 16 * HOUR, lots).batch("J-23", SALAME, warm, pieces)
+    Bowl(session, version_id, now_s - 25 * 60, lots).weigh_out(SALAME.scaled(0.6), 3)

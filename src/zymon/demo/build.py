@@ -15,11 +15,12 @@ from zymon.store.database import Database, Session
 from zymon.store.models import ImportReport, JournalLine, Piece, Place, Sent
 from zymon.work.as_forecast import core_of_new
 
-from .bench import lay_the_bench
+from .after import UID, after_the_hook
+from .bench import SALAME, Bowl, lay_recipes, lay_the_bench
 from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
 from .salt import lay_in_salt
 from .told import tell
-from .warm import warm_up
+from .warm import fermented, warm_up
 
 Array = npt.NDArray[np.float64]
 
@@ -47,7 +48,8 @@ def ensure_demo(file: Path, fresh: bool = False, now_s: int | None = None) -> No
 def _worked_in(file: Path) -> bool:
     db = Database(file)
     with db.reading() as session:
-        entered = session.query(Sent).first()  # whatever is recorded by hand has an identity
+        # whatever is recorded by hand has an identity; the workshop's own past has one of its own
+        entered = session.query(Sent).filter(Sent.uid.not_like(f"{UID}%")).first()
         changed = session.query(JournalLine).filter(JournalLine.by.not_in((*PEOPLE, "Zymon"))).first()
     db.close()
     return entered is not None or changed is not None
@@ -95,16 +97,32 @@ def build(file: Path, now_s: int) -> None:
             add_readings(session, made.id, rows, Source(import_id=report.id))
             hourly = slice(None, None, 12)
             logs[demo.name], stored[demo.name] = Log(times[hourly], c[hourly], rh[hourly]), made
+        first_version, version = lay_recipes(session, now_s)
         for number, batch in enumerate((*FINISHED, *HANGING)):
-            _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number).make()
+            maker = _Maker(session, batch, stored[batch.place], logs[batch.place], now_s, SEED * 100 + number)
+            if batch.bowl is not None:
+                _made_at_the_bench(session, maker, first_version, stored["Warm Cupboard"])
+            maker.make()
         session.flush()
         for made in stored.values():
             tell(session, made.id, now_s)
         _mend_a_slip(session)
-        lay_the_bench(session, stored["Warm Cupboard"], now_s)
+        lay_the_bench(session, stored["Warm Cupboard"], version, now_s)
         lay_in_salt(session, stored["Salt Fridge"], now_s)
         warm_up(session, stored["Warm Cupboard"], now_s)
+    after_the_hook(db, now_s)
     db.close()
+
+
+def _made_at_the_bench(session: Session, maker: "_Maker", version_id: int, warm: Place) -> None:
+    """A batch of the past, as it was weighed out, filled and fermented before it hung."""
+    batch, hung_s = maker.batch, maker.hung_s
+    assert batch.bowl is not None
+    lots = dict(zip(("meat-0", "meat-1", "curing"), batch.bowl, strict=True))
+    sheet = SALAME.model_copy(update={"lines": [line for line in SALAME.lines if line.name != "Garlic"]})
+    pieces = [(weight_g, float(batch.across_mm or 0)) for weight_g in batch.weights_g]
+    made = Bowl(session, version_id, hung_s - int(56 * 3600), lots).batch(batch.code, sheet, warm, pieces)
+    fermented(session, made, warm, hung_s, batch.bowl[0])
 
 
 def _mend_a_slip(session: Session) -> None:
@@ -133,11 +151,12 @@ class _Maker:
             for i in range(len(batch.weights_g))
         ]
 
+        self.hung_s = self._hung()
+
     def make(self) -> None:
         """Hang the batch, weigh it along the way, take it down if it is finished."""
-        hung_s = self._hung()
         for i in range(len(self.batch.weights_g)):
-            self._piece(i, hung_s)
+            self._piece(i, self.hung_s)
 
     def _declared(self, i: int, hung_s: int) -> hang.NewPiece:
         b = self.batch

@@ -43,7 +43,7 @@ PLACES = (
         SimulatedChamber(12.0, 74, band_rh=3.5, weather_share=0.18, drift_rh_per_year=5.0),
         160,
     ),
-    DemoPlace("Stone Store", "store", (), SimulatedChamber(9.0, 70, weather_share=0.1)),
+    DemoPlace("Stone Store", "store", (), SimulatedChamber(3.9, 74, band_c=0.4, weather_share=0.02)),
 )
 
 
@@ -76,6 +76,7 @@ class DemoBatch:
     # what became of its pieces one after the other once they came down: state, how, after how many days they were gone
     then: tuple[tuple[str, str, float], ...] = (("gone", "eaten", 20.0), ("gone", "sold", 9.0), ("kept", "", 0.0))
     left_hanging: tuple[int, ...] = ()  # of a finished batch
+    bowl: tuple[str, str, str] | None = None  # lots of meat, fat and curing salt of a salame made by the recipe
 
 
 def hook_airs(place: str) -> dict[tuple[int, int], float]:
@@ -287,6 +288,15 @@ FINISHED = (
         length_mm=300,
         luck=(0.1, 0.0),
         finished=True,
+        then=(
+            ("gone", "eaten", 20.0),
+            ("gone", "sold", 9.0),
+            ("resting", "vacuum", 0.0),
+            ("gone", "eaten", 41.0),
+            ("gone", "sold", 16.0),
+            ("gone", "given", 30.0),
+        ),
+        bowl=("SH-1039", "BF-188", "CS-30"),
     ),
     DemoBatch(
         "J-18",
@@ -305,6 +315,15 @@ FINISHED = (
         length_mm=300,
         luck=(0.16, 0.05),
         finished=True,
+        then=(
+            ("gone", "eaten", 20.0),
+            ("gone", "sold", 9.0),
+            ("resting", "vacuum", 0.0),
+            ("gone", "eaten", 41.0),
+            ("gone", "sold", 16.0),
+            ("gone", "given", 30.0),
+        ),
+        bowl=("SH-1071", "BF-188", "CS-30"),
     ),
     DemoBatch(
         "J-20",
@@ -322,8 +341,16 @@ FINISHED = (
         across_mm=56,
         length_mm=300,
         finished=True,
-        then=(("resting", "vacuum", 0.0), ("resting", "paper", 0.0), ("kept", "", 0.0), ("down", "", 0.0)),
+        then=(
+            ("resting", "vacuum", 0.0),
+            ("resting", "paper", 0.0),
+            ("kept", "", 0.0),
+            ("down", "", 0.0),
+            ("kept", "", 0.0),
+            ("resting", "vacuum", 0.0),
+        ),
         left_hanging=(4,),
+        bowl=("SH-1122", "BF-207", "CS-30"),
     ),
     DemoBatch(
         "N-05",
@@ -342,7 +369,7 @@ FINISHED = (
         length_mm=295,
         luck=(0.0, 0.12),
         finished=True,
-        then=(("resting", "vacuum", 0.0), ("kept", "", 0.0)),
+        then=(("gone", "sold", 12.0), ("kept", "", 0.0), ("resting", "vacuum", 0.0)),
     ),
     DemoBatch(
         "V-01",
@@ -361,6 +388,7 @@ FINISHED = (
         length_mm=270,
         luck=(0.12, -0.05),
         finished=True,
+        then=(("gone", "eaten", 20.0), ("gone", "sold", 9.0), ("resting", "vacuum", 0.0)),
     ),
     DemoBatch(
         "P-29",

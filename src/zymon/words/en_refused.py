@@ -37,6 +37,7 @@ REFUSED: dict[str, str] = {
     "refused.no_recipe_of_batch": "{batch} was made without a recipe: keep its sheet as one first",
     "refused.no_such_line": "this line does not follow from the cut any more: look again",
     "refused.not_so_many": "only {many} are left",
+    "refused.not_so_many_closed": "only {many} are left that nobody opened",
     "refused.pack_struck": "these packs were struck through",
     "refused.pack_went_on": "something became of these packs already: strike that first",
     "refused.packs_too_heavy": "{new_g} in packs, and only {left_g} of it is left",

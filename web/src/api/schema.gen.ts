@@ -6478,7 +6478,7 @@ export interface components {
         };
         /**
          * PackOut
-         * @description Packs alike; `id` is null for a whole piece that was kept without packing.
+         * @description Packs alike; `id` is null for a whole piece that was kept without packing. `no_label`: why they get none.
          */
         PackOut: {
             /** Batch */
@@ -6511,6 +6511,7 @@ export interface components {
             left: number;
             /** Net G */
             net_g: number | null;
+            no_label: components["schemas"]["SaidOut"] | null;
             /** Note */
             note: string;
             /** Number */
@@ -7697,6 +7698,7 @@ export interface components {
              * @enum {string}
              */
             core_feels: "raw" | "yielding" | "firm" | "hard";
+            inside?: components["schemas"]["InsideOut"] | null;
             /**
              * Rim Feels
              * @enum {string}
@@ -9366,7 +9368,7 @@ export interface components {
          * UnderTheKnife
          * @description A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
          *
-         *     `inside`, `ring_mm`: what is predicted now. `recipe`: name of the recipe it was made by.
+         *     `inside`, `ring_mm`: what was predicted when it was cut, or is now. `recipe`: name of the recipe it was made by.
          */
         UnderTheKnife: {
             /** Across Mm */

@@ -21,8 +21,8 @@ CLASS_C: dict[KeepClass, float] = {"no_chill": 99.0, "max_10_c": 10.0, "max_5_c"
 
 
 @dataclass(frozen=True)
-class Opened:
-    """Packs that were opened at a time [s]."""
+class Some:
+    """So many packs at a time [s]: opened then, or gone."""
 
     at_s: float
     number: int
@@ -37,21 +37,21 @@ class Pack:
     packed_s: float
     keep_at: KeepAt
     period_days: float | None  # the maker's own; None: none was given
-    went: int = 0
-    opened: tuple[Opened, ...] = ()
+    went: tuple[Some, ...] = ()
+    opened: tuple[Some, ...] = ()
 
     def __post_init__(self) -> None:
         require("number of packs", self.number, 1, 500, "")
         require("net weight", self.net_g, 0.0, 100_000.0, "g", open_low=True)
         if self.period_days is not None:
             require("period", self.period_days, 1, 3650, "days")
-        if self.went > self.number:
+        if self.left < 0:
             raise OutOfRangeError("refused.not_so_many", many=self.number)
 
     @property
     def left(self) -> int:
         """How many are left, opened ones too."""
-        return self.number - self.went
+        return self.number - sum(one.number for one in self.went)
 
     @property
     def best_before_s(self) -> float | None:
@@ -59,15 +59,26 @@ class Pack:
         return None if self.period_days is None else self.packed_s + self.period_days * SECONDS_PER_DAY
 
     @property
-    def open_now(self) -> tuple[Opened, ...]:
-        """The opened packs that are left: what went, went from those that were opened first."""
-        gone, found = self.went, []
-        for one in sorted(self.opened, key=lambda o: o.at_s):
-            taken = min(gone, one.number)
-            gone -= taken
-            if one.number > taken:
-                found.append(Opened(one.at_s, min(one.number - taken, self.left)))
-        return tuple(found)
+    def open_now(self) -> tuple[Some, ...]:
+        """The opened packs that are left: whatever went, went from those that were open then, the first first."""
+        happened = sorted([(one.at_s, 0, one) for one in self.opened] + [(one.at_s, 1, one) for one in self.went],
+                          key=lambda h: h[:2])  # fmt: skip
+        found: list[Some] = []
+        for _, went, one in happened:
+            if not went:
+                found.append(one)
+                continue
+            left = one.number
+            for i, open_one in enumerate(found):
+                taken = min(left, open_one.number)
+                left -= taken
+                found[i] = Some(open_one.at_s, open_one.number - taken)
+        return tuple(one for one in found if one.number > 0)
+
+    @property
+    def closed_left(self) -> int:
+        """How many are left that nobody opened."""
+        return self.left - sum(one.number for one in self.open_now)
 
     @property
     def use_by_s(self) -> float | None:

@@ -90,6 +90,7 @@ def _face(shop: Premises, entry: Recording, of: Piece, body: s.CutIn, within: vi
         ring_index=within.inside.ring_index,
         rim_feels=within.inside.rim_feels,
         core_feels=within.inside.core_feels,
+        inside=within.inside,
     )
     course = judged_now(entry.session, shop.dates, of.batch_id, entry.now_s).course
     records = views.records_of(shop, entry.session, of, course, within.inside.ring_index, at_s)

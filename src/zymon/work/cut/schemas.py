@@ -44,6 +44,7 @@ class RingPredicted(BaseModel):
     ring_index: float
     rim_feels: Firmness
     core_feels: Firmness
+    inside: InsideOut | None = None  # its profile, from rim to core
 
 
 class TellsOut(BaseModel):
@@ -101,7 +102,7 @@ class FaceOut(BaseModel):
 class UnderTheKnife(WithMade):
     """A piece to be cut or that was cut: its inside, its faces, and what the latest of them says.
 
-    `inside`, `ring_mm`: what is predicted now. `recipe`: name of the recipe it was made by.
+    `inside`, `ring_mm`: what was predicted when it was cut, or is now. `recipe`: name of the recipe it was made by.
     """
 
     piece_id: int

@@ -54,7 +54,8 @@ def within(shop: Premises, piece_id: int) -> Within:
     card = inside_at_rest(shop, piece_id)
     if card is not None:
         weeks = None if card.best is None else max((card.best.timestamp() - shop.now_s) / DAY_S / 7, 0.0)
-        ring_mm = 0.0 if card.inside.ring == "even" else card.across_mm / 2 * _half_way(card.inside)
+        even = card.inside.ring_index <= EVEN_AT_RING_INDEX
+        ring_mm = 0.0 if even else card.across_mm / 2 * _half_way(card.inside)
         return Within(card.inside, card.across_mm, round(ring_mm, 1), weeks)
     with shop.db.reading() as session:
         of = hang.piece(session, piece_id)
@@ -100,6 +101,7 @@ def cut_out(shop: Premises, piece_id: int) -> s.UnderTheKnife:
             causes, now = _told(shop, session, of, stand[0], judged, seen_inside)
         off_s = hang.taken_down_at(of) or shop.now_s
         state = state_of(of)
+        predicted = s.RingPredicted.model_validate_json(stand[0].predicted) if stand else None
         return s.UnderTheKnife(
             piece_id=of.id,
             tag=of.tag,
@@ -115,8 +117,8 @@ def cut_out(shop: Premises, piece_id: int) -> s.UnderTheKnife:
             weight_g=weighed[-1].gross_g if weighed else None,
             tare_g=of.tare_g,
             weighed_when_hung=of.start_weight_g is not None,
-            inside=seen_inside.inside,
-            ring_mm=seen_inside.ring_mm,
+            inside=predicted.inside if predicted and predicted.inside else seen_inside.inside,
+            ring_mm=predicted.ring_mm if predicted else seen_inside.ring_mm,
             recipe_id=None if recipe is None else recipe.id,
             recipe=None if recipe is None else recipe.name,
             faces=[face_out(f) for f in faces],

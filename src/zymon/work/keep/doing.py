@@ -86,6 +86,9 @@ def open_pack(shop: Premises, pack_id: int, body: s.OpenIn) -> s.StockOut:
     with shop.recording(body, f"open {pack_id}") as entry:
         if entry.new:
             of = store.pack(entry.session, pack_id)
+            closed = views.core_pack(of).closed_left
+            if body.number > closed:
+                raise ClashError("refused.not_so_many_closed", many=closed)
             event = PackEvent(
                 uid=body.uid, kind="opened", how="", at_s=entry.at(body.at), number=body.number, to_whom="", note="",
                 by=body.by, entered_s=entry.now_s,

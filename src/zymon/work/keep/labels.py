@@ -30,7 +30,9 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
         found: list[PackLabel] = []
         for pack_id in dict.fromkeys(pack_ids):
             of = store.pack(session, pack_id)
-            _refuse_failed(keeps, of)
+            against = keeps.why_no_label(of)
+            if against is not None:
+                raise ClashError(against.code, **against.values)
             named = ingredients_of(session, of, own)
             pack = core_pack(of)
             best = pack.best_before_s
@@ -60,26 +62,19 @@ def _day(at_s: float, shop: Premises) -> date:
     return datetime.fromtimestamp(at_s, UTC).astimezone(shop.zone).date()
 
 
-def _refuse_failed(keeps: Keeps, of: Packed) -> None:
-    """No label for what failed: a label says that it may be eaten."""
-    for hurdle in keeps.judged(of.piece.batch_id).ledger.hurdles:
-        if hurdle.state == "fail" and hurdle.blocks and (not hurdle.pieces or of.piece.tag in hurdle.pieces):
-            raise ClashError("refused.label_failed", tag=of.piece.tag, hurdle=hurdle.name)
-
-
 def own_words(session: Session) -> dict[str, tuple[Allergen, ...]]:
     """The maker's own words for allergens."""
     return {w.word: tuple(w.allergens.split(",")) for w in store.allergen_words(session)}  # type: ignore[arg-type] # checked on entry
 
 
 def ingredients_of(session: Session, of: Packed, own: dict[str, tuple[Allergen, ...]]) -> tuple[Ingredient, ...]:
-    """The ingredients of packs: typed, else of the sheet of their mix. Raises ClashError where neither is there."""
+    """The ingredients of packs: typed, else of the sheet of their mix; none where neither is there."""
     if of.ingredients:
         names = [name.strip() for name in of.ingredients.split(",") if name.strip()]
         return tuple(Ingredient(name, 0.0, allergens_in(name, own)) for name in names)
     making = bench.making_of(session, of.piece.batch_id)
     if making is None:
-        raise ClashError("refused.no_ingredients", tag=of.piece.tag)
+        return ()
     mix = next((m for m in making.mixes if of.piece.tag in {p.tag for p in m.pieces}), None)
     sheet = SheetModel.model_validate_json(making.sheet if mix is None else mix.sheet)
     core = sheet.to_core()

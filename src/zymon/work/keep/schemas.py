@@ -77,7 +77,7 @@ class PackEventOut(BaseModel):
 
 
 class PackOut(BaseModel):
-    """Packs alike; `id` is null for a whole piece that was kept without packing."""
+    """Packs alike; `id` is null for a whole piece that was kept without packing. `no_label`: why they get none."""
 
     id: int | None
     piece_id: int
@@ -99,6 +99,7 @@ class PackOut(BaseModel):
     period_days: int | None
     keeps: KeepClass | None
     cautions: list[SaidOut]
+    no_label: SaidOut | None
     note: str
     by: str
     events: list[PackEventOut]

@@ -1,6 +1,7 @@
 """From a lot to everything that holds something of it, and from a pack back to its lots."""
 
 from collections import defaultdict
+from zoneinfo import ZoneInfo
 
 from zymon.store import bench, hang
 from zymon.store import keep as store
@@ -16,6 +17,7 @@ from .views import Keeps, pack_out
 
 def recall(shop: Premises, lot_id: int) -> s.RecallOut:
     """Where everything of a lot is or went. Raises NotFoundError."""
+    zone = shop.zone
     with shop.db.reading() as session:
         lot = bench.lot(session, lot_id)
         keeps = Keeps(shop, session)
@@ -24,17 +26,17 @@ def recall(shop: Premises, lot_id: int) -> s.RecallOut:
             code=lot.code,
             what=lot.what,
             kind=lot.kind,
-            batches=[_batch(shop, session, making, lot, keeps) for making in bench.makings_of_lot(session, lot_id)],
+            batches=[_batch(shop, session, making, lot, keeps, zone) for making in bench.makings_of_lot(session, lot_id)],
         )
 
 
-def _batch(shop: Premises, session: Session, making: Making, lot: Lot, keeps: Keeps) -> s.RecallBatch:
+def _batch(shop: Premises, session: Session, making: Making, lot: Lot, keeps: Keeps, zone: ZoneInfo) -> s.RecallBatch:
     holds = _holders(making, lot)
     hung = {p.tag: p for p in making.batch.pieces if holds is None or p.tag in holds}
     waiting = sorted({p.tag for p in making.pieces if holds is None or p.tag in holds} - hung.keys())
     packs = defaultdict(list)
     for one in store.packs(session, [p.id for p in hung.values()]):
-        packs[one.piece_id].append(pack_out(one, keeps.of(one.piece), shop.now_s))
+        packs[one.piece_id].append(pack_out(one, keeps, zone))
     pieces = [_piece(p, packs[p.id]) for p in hung.values()]
     for tag in waiting:
         last = life_before(before_the_hook(session, tag, making.batch_id), shop.now_s).last

@@ -1,13 +1,14 @@
 """From packs as stored to what the stock shows: what is left, until when, what is known of its keeping."""
 
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import UTC, datetime
+from zoneinfo import ZoneInfo
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.keeping import keeping_at
 from zymon.core.pieces import net_weight
 from zymon.core.say import Said, said
-from zymon.core.stock.packs import OPENED_DAYS, Opened, Pack, too_warm, use_first
+from zymon.core.stock.packs import OPENED_DAYS, Pack, Some, too_warm, use_first
 from zymon.core.water import KeepClass
 from zymon.store import bench, hang
 from zymon.store import keep as store
@@ -22,7 +23,7 @@ from ..ledger.assemble import Judged, judged_now
 from ..ledger.views import acid_and_activity
 from ..life import state_of
 from ..premises import Premises, moment
-from ..schemas import all_said
+from ..schemas import all_said, said_out
 from . import schemas as s
 
 DAY_S = 86_400
@@ -54,6 +55,15 @@ class Keeps:
         except OutOfRangeError:
             return None
 
+    def why_no_label(self, of: Packed) -> Said | None:
+        """Why packs get no label: a hurdle failed, as a label says that it may be eaten; nobody knows what is in it."""
+        for hurdle in self.judged(of.piece.batch_id).ledger.hurdles:
+            if hurdle.state == "fail" and hurdle.blocks and (not hurdle.pieces or of.piece.tag in hurdle.pieces):
+                return said("refused.label_failed", tag=of.piece.tag, hurdle=hurdle.name)
+        if not of.ingredients and not bench.has_making(self.session, of.piece.batch_id):
+            return said("refused.no_ingredients", tag=of.piece.tag)
+        return None
+
 
 def core_pack(of: Packed) -> Pack:
     """Packs as the rules see them."""
@@ -64,14 +74,15 @@ def core_pack(of: Packed) -> Pack:
         packed_s=float(of.at_s),
         keep_at=of.keep_at,  # type: ignore[arg-type] # checked on entry
         period_days=of.period_days,
-        went=sum(e.number for e in happened if e.kind == "out"),
-        opened=tuple(Opened(float(e.at_s), e.number) for e in happened if e.kind == "opened"),
+        went=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "out"),
+        opened=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "opened"),
     )
 
 
-def pack_out(of: Packed, keeps: KeepClass | None, now_s: int) -> s.PackOut:
-    """Packs as the stock shows them."""
-    pack = core_pack(of)
+def pack_out(of: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
+    """Packs as the stock shows them. Their days end at midnight in the workshop's zone."""
+    pack, keeps = core_pack(of), known.of(of.piece)
+    no_label = known.why_no_label(of)
     return s.PackOut(
         id=of.id,
         piece_id=of.piece_id,
@@ -88,22 +99,25 @@ def pack_out(of: Packed, keeps: KeepClass | None, now_s: int) -> s.PackOut:
         left=pack.left,
         net_g=of.net_g,
         opened=[
-            s.OpenedOut(number=o.number, at=_at(o.at_s), use_by=_at(o.at_s + OPENED_DAYS * DAY_S))
+            s.OpenedOut(number=o.number, at=moment(o.at_s), use_by=_day_of(o.at_s + OPENED_DAYS * DAY_S, zone))
             for o in pack.open_now
         ],
-        best_before=None if pack.best_before_s is None else _at(pack.best_before_s),
-        use_by=None if pack.use_by_s is None else _at(pack.use_by_s),
+        best_before=None if pack.best_before_s is None else _day_of(pack.best_before_s, zone),
+        use_by=None if pack.use_by_s is None else _day_of(pack.use_by_s, zone),
         period_days=of.period_days,
         keeps=keeps,
-        cautions=all_said(_cautions(of, pack, keeps, now_s)),
+        cautions=all_said(_cautions(of, pack, keeps, known.shop.now_s, zone)),
+        no_label=None if no_label is None else said_out(no_label),
         note=of.note,
         by=of.by,
         events=[_event(e) for e in of.events],
     )
 
 
-def _at(at_s: float) -> datetime:
-    return moment(int(at_s))
+def _day_of(at_s: float, zone: ZoneInfo) -> datetime:
+    """The last second of a day: what is best before a day is past when the day is."""
+    day = datetime.fromtimestamp(at_s, zone)
+    return day.replace(hour=23, minute=59, second=59, microsecond=0).astimezone(UTC)
 
 
 def _event(of: PackEvent) -> s.PackEventOut:
@@ -113,13 +127,13 @@ def _event(of: PackEvent) -> s.PackEventOut:
     )  # fmt: skip
 
 
-def _cautions(of: Packed, pack: Pack, keeps: KeepClass | None, now_s: int) -> list[Said]:
+def _cautions(of: Packed, pack: Pack, keeps: KeepClass | None, now_s: int, zone: ZoneInfo) -> list[Said]:
     found = []
     if pack.left and too_warm(pack.keep_at, keeps):
         found.append(said(f"stock.too_warm_{keeps or 'unknown'}"))
         if of.wrap == "vacuum":
             found.append(said("stock.botulism"))
-    if pack.left and pack.use_by_s is not None and pack.use_by_s < now_s:
+    if pack.left and pack.use_by_s is not None and _day_of(pack.use_by_s, zone).timestamp() < now_s:
         found.append(said("stock.opened_long" if pack.open_now else "stock.past"))
     if pack.left and pack.period_days is None:
         found.append(said("stock.no_period"))
@@ -128,11 +142,12 @@ def _cautions(of: Packed, pack: Pack, keeps: KeepClass | None, now_s: int) -> li
 
 def stock(shop: Premises) -> s.StockOut:
     """Everything that is there, what to use first at the front; whole pieces that were kept are among it."""
+    zone = shop.zone
     with shop.db.reading() as session:
         keeps = Keeps(shop, session)
         there = [p for p in store.packs(session) if core_pack(p).left > 0]
         order = use_first([core_pack(p) for p in there])
-        found = [pack_out(there[i], keeps.of(there[i].piece), shop.now_s) for i in order]
+        found = [pack_out(there[i], keeps, zone) for i in order]
         found += [_whole(p, keeps.of(p)) for p in store.kept_whole(session)]
     return s.StockOut(
         packs=found,
@@ -150,8 +165,8 @@ def _whole(of: Piece, keeps: KeepClass | None) -> s.PackOut:
         form="whole", wrap="none", keep_at="fridge", place=None if state.place is None else state.place.name,
         packed_at=moment(state.from_s), number=1, left=1,
         net_g=net_weight(weighed[-1].gross_g, of.tare_g) if weighed else None, opened=[], best_before=None,
-        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]), note=state.note,
-        by=state.by, events=[],
+        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]), no_label=None,
+        note=state.note, by=state.by, events=[],
     )  # fmt: skip
 
 
@@ -166,6 +181,7 @@ def usable_g(of: Piece) -> float | None:
 
 def packing(shop: Premises, piece_id: int) -> s.PackingOut:
     """A piece that is packed. Raises NotFoundError."""
+    zone = shop.zone
     with shop.db.reading() as session:
         of = hang.piece(session, piece_id)
         keeps = Keeps(shop, session)
@@ -189,7 +205,7 @@ def packing(shop: Premises, piece_id: int) -> s.PackingOut:
             has_ingredients=bench.has_making(session, of.batch_id),
             against=all_said(against),
             periods=_periods(session, of.batch.product),
-            packs=[pack_out(p, keeps.of(of), shop.now_s) for p in found],
+            packs=[pack_out(p, keeps, zone) for p in found],
         )
 
 

@@ -1,6 +1,6 @@
 """What came of a batch, from the shop to the plate, and what it cost; what was thrown away is in no total."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from zymon.core.bench.consequences import ingredients_cost
 from zymon.core.bench.sheet import work
@@ -10,7 +10,7 @@ from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench
 from zymon.store import keep as store
 from zymon.store.bench_models import Making
-from zymon.store.hang import gone
+from zymon.store.hang import gone, state_now
 from zymon.store.keep_models import Packed
 from zymon.store.models import Piece
 from zymon.store.struck import counted
@@ -34,7 +34,7 @@ def yield_of(shop: Premises, batch_id: int) -> s.YieldOut:
         costs = store.costs_of(session, batch_id)
         found = yielded(
             [*_bought(making), ("hung", _sum(map(_hung_g, good))), ("finished", _sum(map(_finished_g, good))),
-             ("usable", packed_g(packs) - _thrown_packs_g(packs) if packs else None)],
+             ("usable", _usable_g(good, packs))],
             _ingredients(making),
             sum(c.amount for c in counted(costs)),
             thrown_g,
@@ -80,6 +80,19 @@ def _finished_g(of: Piece) -> float | None:
     if not of.states or not weighed:
         return None
     return net_weight(weighed[-1].gross_g, of.tare_g) + sum(c.before_g - c.after_g for c in cuts_that_count(of))
+
+
+def _usable_g(good: Iterable[Piece], packs: Sequence[Packed]) -> float | None:
+    """What was packed, and what was kept, eaten, given or sold as it was [g]; None while one hangs, rests or waits."""
+    found: list[float | None] = []
+    for of in good:
+        own = [p for p in packs if p.piece_id == of.id]
+        now = state_now(of)
+        if own:
+            found.append(packed_g(own) - _thrown_packs_g(own))
+        else:
+            found.append(_finished_g(of) if now is not None and now.kind in ("kept", "gone") else None)
+    return _sum(found)
 
 
 def _thrown_packs_g(packs: Iterable[Packed]) -> float:

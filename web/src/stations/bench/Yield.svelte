@@ -53,7 +53,7 @@
   <section aria-label={say.title}>
     <h2 class="font-tag text-xl font-semibold">{say.title}</h2>
     <p class="quiet">{say.pieces(found.data.pieces, found.data.discarded)}</p>
-    <dl class="steps">
+    <dl class="yield">
       {#each found.data.steps as step (step.step)}
         <dt>{say.steps[step.step]}</dt>
         <dd>
@@ -105,9 +105,10 @@
 {/if}
 
 <style>
-  .steps {
+  .yield {
     display: grid;
-    grid-template-columns: max-content 1fr;
+    grid-template-columns: max-content minmax(0, 34rem);
+    align-items: center;
     gap: 0.2rem 0.8rem;
     margin-top: 0.3rem;
   }

@@ -4,7 +4,6 @@
 
   let { pack }: { pack: Schema['PackOut'] } = $props();
   const deep = $derived(Math.min(3, pack.left));
-  const gone = $derived(pack.left < pack.number);
   const fleck = (i: number): { x: number; y: number } => ({
     x: 12 + ((i * 17) % 46),
     y: 12 + ((i * 11) % 24),
@@ -49,7 +48,7 @@
       {/if}
     </g>
   {/each}
-  <text x="88" y="63" text-anchor="end" class:gone>{pack.left}×</text>
+  <text x="88" y="63" text-anchor="end">{pack.left}×</text>
 </svg>
 
 <style>
@@ -61,8 +60,5 @@
     paint-order: stroke;
     stroke: var(--color-base-100);
     stroke-width: 3px;
-  }
-  text.gone {
-    fill: var(--color-warning);
   }
 </style>

@@ -170,15 +170,18 @@
       <button class="btn min-h-11" aria-expanded={moving} onclick={() => (moving = !moving)}
         >{say.move}</button
       >
-      <a class="btn min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}`}>{say.label}</a>
-      <a class="btn btn-ghost min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}&paper=roll62`}
-        >{say.labelRoll}</a
-      >
+      {#if pack.no_label === null}
+        <a class="btn min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}`}>{say.label}</a>
+        <a class="btn btn-ghost min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}&paper=roll62`}
+          >{say.labelRoll}</a
+        >
+      {/if}
     {/if}
     <a class="btn min-h-11" href={p('/rest/pack/:id', { params: { id: String(pack.piece_id) } })}
-      >{say.pack}</a
+      >{pack.id === null ? say.pack : say.packMore}</a
     >
   </div>
+  {#if pack.no_label}<p class="quiet mt-1 text-sm">{say.noLabel}: {said(pack.no_label)}</p>{/if}
   {#if moving}
     <Taps name={say.rows.keepAt} taps={say.keepAt} bind:value={keepAt} />
     <button class="btn btn-primary mt-1 min-h-11" disabled={keepAt === null} onclick={() => void move()}
