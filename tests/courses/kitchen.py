@@ -91,6 +91,12 @@ class Kitchen:
         pour_all(self.client, weigh_out)
         return self.post(f"/weigh-outs/{weigh_out['id']}/batch", code=code)
 
+    def mince_by(self, recipe: dict, sheet: dict, code: str) -> dict:
+        """The same by the first version of a recipe."""
+        weigh_out = begin(self.client, sheet, recipe_id=recipe["id"], version=1)
+        pour_all(self.client, weigh_out)
+        return self.post(f"/weigh-outs/{weigh_out['id']}/batch", code=code)
+
     def stuff(self, batch: dict, *pieces: dict) -> list[dict]:
         """Tag the pieces of a batch."""
         return self.post(f"/batches/{batch['id']}/pieces", pieces=list(pieces))["pieces"]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from zymon.core.causes.face import CutFace, Mark
 from zymon.core.faults import Found
@@ -109,7 +109,7 @@ class _Past:
             number += 1
             yield f"{UID}{number:03d}"
 
-    def _entry(self, at_s: float, by: int = 0) -> dict[str, object]:
+    def _entry(self, at_s: float, by: int = 0) -> dict[str, Any]:
         self.clock_s = int(min(at_s, self.now_s - 600))
         return {"uid": next(self.uids), "by": PEOPLE[by], "sure": True}
 
@@ -136,7 +136,9 @@ class _Past:
         scale.weigh(self.shop, piece.id, WeighingIn(**self._entry(self.now_s - 5 * 3600), gross_g=last - lost_g))
         for code, kind, amount, note in COSTS:
             piece, down_s = self._piece(f"{code}-01")
-            shelf.add_cost(self.shop, piece.batch_id, CostIn(**self._entry(down_s), kind=kind, amount=amount, note=note))
+            shelf.add_cost(
+                self.shop, piece.batch_id, CostIn(**self._entry(down_s), kind=kind, amount=amount, note=note)
+            )
 
     def _cut(self, one: Cutting) -> None:
         piece, down_s = self._piece(one.tag)

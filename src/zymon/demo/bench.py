@@ -130,6 +130,6 @@ def lay_recipes(session: Session, now_s: int) -> tuple[int, int]:
 def lay_the_bench(session: Session, warm: Place, version_id: int, now_s: int) -> None:
     """Put a batch that waits and a weigh-out left after its third thing on the bench."""
     lots = {"meat-0": "SH-1147", "meat-1": "BF-212", "curing": "CS-31"}
-    pieces = [(846, 58), (851, 58), (838, 57), (862, 59), (843, 58), (829, 57)]
+    pieces: list[tuple[float, float]] = [(846, 58), (851, 58), (838, 57), (862, 59), (843, 58), (829, 57)]
     Bowl(session, version_id, now_s - 16 * HOUR, lots).batch("J-23", SALAME, warm, pieces)
     Bowl(session, version_id, now_s - 25 * 60, lots).weigh_out(SALAME.scaled(0.6), 3)

@@ -121,7 +121,7 @@ def _made_at_the_bench(session: Session, maker: "_Maker", version_id: int, warm:
     lots = dict(zip(("meat-0", "meat-1", "curing"), batch.bowl, strict=True))
     sheet = SALAME.model_copy(update={"lines": [line for line in SALAME.lines if line.name != "Garlic"]})
     pieces = [(weight_g, float(batch.across_mm or 0)) for weight_g in batch.weights_g]
-    made = Bowl(session, version_id, hung_s - int(56 * 3600), lots).batch(batch.code, sheet, warm, pieces)
+    made = Bowl(session, version_id, hung_s - (56 * 3600), lots).batch(batch.code, sheet, warm, pieces)
     fermented(session, made, warm, hung_s, batch.bowl[0])
 
 

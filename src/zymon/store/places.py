@@ -53,9 +53,21 @@ def open_workshop(session: Session, name: str, time_zone: str, now_s: int) -> Wo
 
 
 def places(session: Session) -> list[Place]:
-    """All places in walking order, with rods and set points."""
+    """The workshop's places in walking order, with rods and set points; where other people's goods hung is none."""
     query = select(Place).options(selectinload(Place.rods), selectinload(Place.setpoints)).order_by(Place.position)
-    return list(session.scalars(query))
+    return list(session.scalars(query.where(Place.elsewhere.is_(False))))
+
+
+def elsewhere(session: Session, by: str, now_s: int) -> Place:
+    """Where pieces hung that came from outside: one for all of them, without a log; made when it is new."""
+    found = session.scalar(select(Place).where(Place.elsewhere.is_(True)))
+    if found is None:
+        taken = {name.casefold() for name in session.scalars(select(Place.name))}
+        name = next(n for n in ("Elsewhere", "Elsewhere, not here") if n.casefold() not in taken)
+        found = make_place(session, name, "chamber", [60], None, (None, None), by, now_s, "drying_chamber")
+        found.elsewhere = True
+        session.flush()
+    return found
 
 
 def place(session: Session, place_id: int) -> Place:

@@ -13,6 +13,7 @@ ADVICE: dict[str, str] = {
     "assumed.rest_place": "where it lies: nobody said; {c} °C ± {sd_c} is taken",
     "assumed.rest_cold": "{c} °C where it lies: no thermometer has told yet",
     "assumed.rest_unweighed": "what it had lost when it was sealed: nobody weighed it",
+    "assumed.dried_elsewhere": "how it dried elsewhere, about {weeks} weeks: as usual in a drying chamber",
     "assumed.rest_bag": "its bag: nobody said; taken as a loose one",
     "assumed.target": "worth feeling from {percent} % on: usual for {goods}, as no target is set",
     # a sheet against its limits

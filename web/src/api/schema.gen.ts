@@ -2192,6 +2192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rest/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take a piece into the rest that dried elsewhere.
+         */
+        post: operations["take_in_api_rest_outside_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rest/{piece_id}": {
         parameters: {
             query?: never;
@@ -6397,6 +6417,71 @@ export interface components {
             water_phase_salt_percent: number;
         };
         /**
+         * OutsideIn
+         * @description A piece that dried elsewhere: what it is, about how many weeks it hung, what it weighs as it is sealed.
+         *
+         *     `across_mm`: diameter, or thickness of a slab. `start_weight_g`: what it weighed when hung, where somebody knows.
+         */
+        OutsideIn: {
+            /** Across Mm */
+            across_mm: number;
+            /** At */
+            at?: string | null;
+            /**
+             * Bag
+             * @enum {string}
+             */
+            bag: "vacuum" | "paper" | "none" | "unknown";
+            /** Batch Code */
+            batch_code: string;
+            /** By */
+            by: string;
+            /**
+             * Casing
+             * @default natural
+             * @enum {string}
+             */
+            casing: "natural" | "fibrous" | "collagen" | "membrane" | "cloth" | "coating" | "none";
+            /** Fat Percent */
+            fat_percent?: number | null;
+            /** Gross G */
+            gross_g?: number | null;
+            /** Hung Weeks */
+            hung_weeks: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Place Id */
+            place_id?: number | null;
+            /** Product */
+            product: string;
+            /** Salt Percent */
+            salt_percent?: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** Start Weight G */
+            start_weight_g?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Tag */
+            tag: string;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * PackEventOut
          * @description What became of packs.
          */
@@ -7679,6 +7764,11 @@ export interface components {
         RestDetail: {
             card: components["schemas"]["RestCard"];
             curve: components["schemas"]["RestCurve"];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeOut"][];
         };
         /**
          * RestOut
@@ -19194,6 +19284,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RestOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_in_api_rest_outside_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestDetail"];
                 };
             };
             /** @description Bad Request */

@@ -22,6 +22,7 @@ export const { p, navigate, route } = createRouter({
   '/rest/stock/:id': () => import('../stations/rest/Stock.svelte'),
   '/rest/pack/:id': () => import('../stations/rest/PackPage.svelte'),
   '/rest/allergens': () => import('../stations/rest/Allergens.svelte'),
+  '/rest/in': () => import('../stations/rest/Outside.svelte'),
   '/rest/:id': () => import('../stations/rest/Rest.svelte'),
   '/bench': () => import('../stations/bench/Bench.svelte'),
   '/bench/weigh/:id': () => import('../stations/bench/WeighOut.svelte'),

@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
+from zymon.work.rest import outside, views
 from zymon.work.rest import schemas as s
-from zymon.work.rest import views
 
 from ..context import Ctx, Id
 
@@ -20,3 +20,9 @@ def rest(ctx: Ctx) -> s.RestOut:
 def piece(ctx: Ctx, piece_id: Id) -> s.RestDetail:
     """One piece at rest with its curve."""
     return views.detail(ctx, piece_id)
+
+
+@router.post("/outside", status_code=201)
+def take_in(ctx: Ctx, body: outside.OutsideIn) -> s.RestDetail:
+    """Take a piece into the rest that dried elsewhere."""
+    return outside.take_in(ctx, body)

@@ -26,7 +26,9 @@ def recall(shop: Premises, lot_id: int) -> s.RecallOut:
             code=lot.code,
             what=lot.what,
             kind=lot.kind,
-            batches=[_batch(shop, session, making, lot, keeps, zone) for making in bench.makings_of_lot(session, lot_id)],
+            batches=[
+                _batch(shop, session, making, lot, keeps, zone) for making in bench.makings_of_lot(session, lot_id)
+            ],
         )
 
 

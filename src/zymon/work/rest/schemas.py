@@ -8,7 +8,7 @@ from zymon.core.drying.evening import Bag, RestState
 from zymon.core.drying.geometry import Shape
 
 from ..hang.schemas import InsideOut
-from ..schemas import SaidOut
+from ..schemas import SaidOut, WithMade
 
 
 class Squeeze(BaseModel):
@@ -60,7 +60,7 @@ class RestCurve(BaseModel):
     core_high: list[float]
 
 
-class RestDetail(BaseModel):
+class RestDetail(WithMade):
     """One piece at rest with its curve."""
 
     card: RestCard

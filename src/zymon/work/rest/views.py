@@ -30,6 +30,7 @@ from . import schemas as s
 
 USUAL_COLD = UsualAir(4.0, 1.5, 80.0, 8.0, 1.0)  # where nobody said where it lies
 DAY_S = 86_400
+WEEK_S = 7 * DAY_S
 
 
 def at_rest(shop: Premises) -> s.RestOut:
@@ -138,6 +139,8 @@ def _assumed(of: Piece, resting: Resting) -> list[Said]:
         found.append(said("assumed.rest_place", c=USUAL_COLD.temperature_c, sd_c=USUAL_COLD.sd_c))
     elif not resting.air.logged:
         found.append(said("assumed.rest_cold", c=round(resting.air.ahead_temperature_c, 1)))
+    if of.hangings[0].rod.place.elsewhere:
+        found.append(said("assumed.dried_elsewhere", weeks=round((resting.from_s - of.hung_s) / WEEK_S)))
     if resting.sealed_g is None:
         found.append(said("assumed.rest_unweighed"))
     if resting.bag == "unknown":

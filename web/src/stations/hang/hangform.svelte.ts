@@ -12,7 +12,10 @@ type Said = 'unknown' | 'yes' | 'no';
 const saidSo = (said: Said): boolean | null => (said === 'unknown' ? null : said === 'yes');
 
 /** What a kind usually is; a start, not a rule. */
-const USUAL: Record<PieceIn['kind'], { shape: PieceIn['shape']; casing: PieceIn['casing']; loss: string }> = {
+export const USUAL: Record<
+  PieceIn['kind'],
+  { shape: PieceIn['shape']; casing: PieceIn['casing']; loss: string }
+> = {
   salame: { shape: 'cylinder', casing: 'natural', loss: '35' },
   thin_sausage: { shape: 'cylinder', casing: 'natural', loss: '40' },
   whole_muscle: { shape: 'irregular', casing: 'natural', loss: '36' },

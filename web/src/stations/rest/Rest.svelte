@@ -4,7 +4,7 @@
 
   import { cutQuery, lineQuery, restQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
-  import { navigate, route } from '../../shell/router';
+  import { navigate, p, route } from '../../shell/router';
   import { words } from '../../words/en';
   import Bag from './Bag.svelte';
   import RestPanel from './RestPanel.svelte';
@@ -57,7 +57,12 @@
           </div>
         </section>
       {/each}
-      {#if pieces.length}<p class="quiet mt-6 text-sm">{say.legend}. {say.estimate}</p>{/if}
+      <p class="mt-5">
+        <a class="inline-block min-h-11 underline underline-offset-4" href={p('/rest/in')}
+          >{say.outside.link}</a
+        >
+      </p>
+      {#if pieces.length}<p class="quiet text-sm">{say.legend}. {say.estimate}</p>{/if}
     </main>
     <aside class:open={picked !== null}>
       {#if picked !== null}
