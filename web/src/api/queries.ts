@@ -72,6 +72,12 @@ export const lotsOfPieceQuery = (piece: number) => ({
   queryFn: () => take(api.GET('/api/pieces/{piece_id}/lots', { params: { path: { piece_id: piece } } })),
 });
 
+export const labelQuery = (pack: number | null) => ({
+  queryKey: ['label of', pack] as const,
+  queryFn: () => take(api.GET('/api/packs/{pack_id}/label', { params: { path: { pack_id: pack ?? 0 } } })),
+  enabled: pack !== null,
+});
+
 export const allergensQuery = () => ({
   queryKey: keys.allergens,
   queryFn: () => take(api.GET('/api/allergens')),

@@ -1116,6 +1116,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/packs/{pack_id}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Label Of
+         * @description Whether packs get a label.
+         */
+        get: operations["label_of_api_packs__pack_id__label_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/packs/{pack_id}/move": {
         parameters: {
             query?: never;
@@ -5510,6 +5530,13 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * LabelOut
+         * @description Whether packs get a label; why not, if not.
+         */
+        LabelOut: {
+            no_label: components["schemas"]["SaidOut"] | null;
+        };
+        /**
          * LedgerFile
          * @description The ledger of a batch.
          */
@@ -6563,7 +6590,7 @@ export interface components {
         };
         /**
          * PackOut
-         * @description Packs alike; `id` is null for a whole piece that was kept without packing. `no_label`: why they get none.
+         * @description Packs alike; `id` is null for a whole piece that was kept without packing.
          */
         PackOut: {
             /** Batch */
@@ -6596,7 +6623,6 @@ export interface components {
             left: number;
             /** Net G */
             net_g: number | null;
-            no_label: components["schemas"]["SaidOut"] | null;
             /** Note */
             note: string;
             /** Number */
@@ -14812,6 +14838,82 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    label_of_api_packs__pack_id__label_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"];
+                };
             };
             /** @description Bad Request */
             400: {

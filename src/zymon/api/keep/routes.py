@@ -45,6 +45,12 @@ def labels_pdf(
     return Response(data, media_type="application/pdf", headers=attachment(name))
 
 
+@router.get("/packs/{pack_id}/label")
+def label_of(ctx: Ctx, pack_id: Id) -> s.LabelOut:
+    """Whether packs get a label."""
+    return views.label_of(ctx, pack_id)
+
+
 @router.post("/packs/{pack_id}/out", status_code=201)
 def take_out(ctx: Ctx, pack_id: Id, body: s.OutIn) -> s.StockOut:
     """Packs go out: eaten, given, sold, thrown away."""

@@ -77,7 +77,7 @@ class PackEventOut(BaseModel):
 
 
 class PackOut(BaseModel):
-    """Packs alike; `id` is null for a whole piece that was kept without packing. `no_label`: why they get none."""
+    """Packs alike; `id` is null for a whole piece that was kept without packing."""
 
     id: int | None
     piece_id: int
@@ -99,10 +99,15 @@ class PackOut(BaseModel):
     period_days: int | None
     keeps: KeepClass | None
     cautions: list[SaidOut]
-    no_label: SaidOut | None
     note: str
     by: str
     events: list[PackEventOut]
+
+
+class LabelOut(BaseModel):
+    """Whether packs get a label; why not, if not."""
+
+    no_label: SaidOut | None
 
 
 class StockOut(WithMade):

@@ -49,7 +49,7 @@ class Keeps:
         lost = lost_at(piece, weighed[-1]) if weighed else None
         if fat is None or salt is None or lost is None:
             return None
-        ph, lab = acid_and_activity(self.session, self.judged(piece.batch_id).batch, piece.batch_id)
+        ph, lab = acid_and_activity(self.session, piece.batch_id, self.shop.now_s)
         try:
             return keeping_at(min(fat, 70.0), salt, min(max(lost, 0.0), 65.0), ph, lab).keeps
         except OutOfRangeError:
@@ -82,7 +82,6 @@ def core_pack(of: Packed) -> Pack:
 def pack_out(of: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
     """Packs as the stock shows them. Their days end at midnight in the workshop's zone."""
     pack, keeps = core_pack(of), known.of(of.piece)
-    no_label = known.why_no_label(of)
     return s.PackOut(
         id=of.id,
         piece_id=of.piece_id,
@@ -107,7 +106,6 @@ def pack_out(of: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
         period_days=of.period_days,
         keeps=keeps,
         cautions=all_said(_cautions(of, pack, keeps, known.shop.now_s, zone)),
-        no_label=None if no_label is None else said_out(no_label),
         note=of.note,
         by=of.by,
         events=[_event(e) for e in of.events],
@@ -165,7 +163,7 @@ def _whole(of: Piece, keeps: KeepClass | None) -> s.PackOut:
         form="whole", wrap="none", keep_at="fridge", place=None if state.place is None else state.place.name,
         packed_at=moment(state.from_s), number=1, left=1,
         net_g=net_weight(weighed[-1].gross_g, of.tare_g) if weighed else None, opened=[], best_before=None,
-        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]), no_label=None,
+        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]),
         note=state.note, by=state.by, events=[],
     )  # fmt: skip
 
@@ -177,6 +175,13 @@ def usable_g(of: Piece) -> float | None:
         return slices_g
     weighed = standing(of)
     return slices_g + weighed[-1].gross_g if weighed else None
+
+
+def label_of(shop: Premises, pack_id: int) -> s.LabelOut:
+    """Whether packs get a label. Raises NotFoundError."""
+    with shop.db.reading() as session:
+        against = Keeps(shop, session).why_no_label(store.pack(session, pack_id))
+    return s.LabelOut(no_label=None if against is None else said_out(against))
 
 
 def packing(shop: Premises, piece_id: int) -> s.PackingOut:

@@ -12,7 +12,7 @@ from zymon.core.ledger.laboratory import UNITS
 from zymon.core.limits import LimitProfile, milder_than_all
 from zymon.core.say import Said
 from zymon.limits import shipped
-from zymon.store import bench, evidence, struck
+from zymon.store import bench, evidence, struck, warm
 from zymon.store.database import Session
 from zymon.store.evidence_models import DeviationStep, MeatNote, ParasiteStep
 from zymon.store.models import Batch
@@ -185,15 +185,15 @@ def _laboratory(of: object) -> s.LabOut:
     return s.LabOut.model_validate({**vars(of), "at": moment(of.at_s)})  # type: ignore[attr-defined] # a row of it
 
 
-def acid_and_activity(session: Session, batch: judged.Batch, batch_id: int) -> tuple[float | None, LabActivity | None]:
+def acid_and_activity(session: Session, batch_id: int, now_s: int) -> tuple[float | None, LabActivity | None]:
     """The latest pH of a batch, and the latest water activity of a laboratory; None where there is none."""
-    readings = believed(batch.ph, batch.now_s)
-    lab_ph = batch.lab("ph")
+    read = [judged.Ph(r.at_s, r.ph, "unknown") for r in struck.counted(warm.readings(session, batch_id))]
+    readings = believed(read, now_s)
+    results = sorted(struck.counted(evidence.lab_results(session, batch_id)), key=lambda r: r.at_s)
+    told = [r for r in results if r.at_s <= now_s]
+    lab_ph = [r for r in told if r.what == "ph" and r.taken_of == "product"]
     ph = lab_ph[-1].value if lab_ph else (readings[-1].value if readings else None)
-    values = [
-        r for r in struck.counted(evidence.lab_results(session, batch_id))
-        if r.what == "water_activity" and r.loss_percent is not None
-    ]  # fmt: skip
+    values = [r for r in results if r.what == "water_activity" and r.loss_percent is not None]
     lab = LabActivity(values[-1].loss_percent or 0.0, values[-1].value) if values else None
     return ph, lab
 
@@ -203,7 +203,7 @@ def _keeping(session: Session, batch: judged.Batch, of: Batch) -> tuple[list[s.K
     fat, salt = of.fat_percent, of.salt_percent
     if fat is None or salt is None:
         return [], "estimate"
-    ph, lab = acid_and_activity(session, batch, of.id)
+    ph, lab = acid_and_activity(session, of.id, int(batch.now_s))
     target = max((p.target_loss_percent or 0.0 for p in batch.pieces), default=0.0) or USUAL_TARGET_PERCENT
     out = []
     for loss in losses_to(min(target, 60.0)):

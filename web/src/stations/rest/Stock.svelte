@@ -25,9 +25,7 @@
   const shelves = $derived(
     (['fridge', 'freezer', 'cellar'] as const).filter((at) => packs.some((one) => one.keep_at === at)),
   );
-  const ids = $derived(
-    packs.flatMap((one) => (one.id === null || one.no_label ? [] : [`ids=${one.id}`])).slice(0, 100),
-  );
+  const ids = $derived(packs.flatMap((one) => (one.id === null ? [] : [`ids=${one.id}`])).slice(0, 100));
 </script>
 
 <svelte:head><title>{say.title} · Zymon</title></svelte:head>

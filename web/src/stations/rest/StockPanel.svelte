@@ -4,7 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
-  import { keys, lotsOfPieceQuery } from '../../api/queries';
+  import { keys, labelQuery, lotsOfPieceQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import Reason from '../../forms/Reason.svelte';
   import When from '../../forms/When.svelte';
@@ -20,6 +20,7 @@
   const say = words.stock;
   const client = useQueryClient();
   const lots = createQuery(() => lotsOfPieceQuery(pack.piece_id));
+  const label = createQuery(() => labelQuery(pack.id));
   const moment = new Moment();
   let how = $state<string | null>('eaten');
   let number = $state('1');
@@ -170,7 +171,7 @@
       <button class="btn min-h-11" aria-expanded={moving} onclick={() => (moving = !moving)}
         >{say.move}</button
       >
-      {#if pack.no_label === null}
+      {#if label.data?.no_label === null}
         <a class="btn min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}`}>{say.label}</a>
         <a class="btn btn-ghost min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}&paper=roll62`}
           >{say.labelRoll}</a
@@ -181,7 +182,9 @@
       >{pack.id === null ? say.pack : say.packMore}</a
     >
   </div>
-  {#if pack.no_label}<p class="quiet mt-1 text-sm">{say.noLabel}: {said(pack.no_label)}</p>{/if}
+  {#if label.data?.no_label}<p class="quiet mt-1 text-sm">
+      {say.noLabel}: {said(label.data.no_label)}
+    </p>{/if}
   {#if moving}
     <Taps name={say.rows.keepAt} taps={say.keepAt} bind:value={keepAt} />
     <button class="btn btn-primary mt-1 min-h-11" disabled={keepAt === null} onclick={() => void move()}

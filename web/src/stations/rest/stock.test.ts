@@ -25,7 +25,6 @@ const pack = (changes: Partial<Schema['PackOut']> = {}): Schema['PackOut'] => ({
   period_days: null,
   keeps: 'max_10_c',
   cautions: [],
-  no_label: null,
   note: '',
   by: 'Ida',
   events: [],
