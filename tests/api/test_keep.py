@@ -198,7 +198,8 @@ def test_without_a_sheet_ingredients_are_typed_or_there_is_no_label(kitchen: Kit
     kitchen.down(coppa, 585)
     pack(kitchen, coppa, number=1, net_g=200, period_days=None)
     (one,) = stock(kitchen)
-    assert words(kitchen.get(f"/packs/{one['id']}/label")["no_label"]) == "what is in C-1-01 is not on record: type its ingredients when you pack it"
+    label = kitchen.get(f"/packs/{one['id']}/label")
+    assert words(label["no_label"]) == "what is in C-1-01 is not on record: type its ingredients when you pack it"
     none = client.get(f"/api/packs/labels.pdf?ids={one['id']}")
     assert none.json()["detail"] == "what is in C-1-01 is not on record: type its ingredients when you pack it"
     pack(kitchen, coppa, number=1, net_g=200, ingredients="pork neck, salt, white wine")

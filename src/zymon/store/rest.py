@@ -1,5 +1,7 @@
 """Pieces at rest: which there are, since when and where they lay, and what they were when they were sealed."""
 
+from collections.abc import Sequence
+
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
@@ -41,9 +43,10 @@ def rests_of(of: Piece) -> list[PieceState]:
     return found
 
 
-def profile_of(session: Session, state_id: int) -> RestProfile | None:
-    """What a piece was when a rest of it began, or None where that was not worked out yet."""
-    return session.get(RestProfile, state_id)
+def profiles(session: Session, state_ids: Sequence[int]) -> dict[int, str]:
+    """What pieces were when rests of theirs began, by the state; those that were not worked out yet are not there."""
+    query = select(RestProfile.state_id, RestProfile.sealed).where(RestProfile.state_id.in_(state_ids))
+    return {row.state_id: row.sealed for row in session.execute(query)}
 
 
 def keep_profile(session: Session, state_id: int, sealed: str, now_s: int) -> None:

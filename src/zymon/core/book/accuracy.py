@@ -161,7 +161,7 @@ def _grouped(
 
 
 def lesson(of: Figures) -> Lesson:
-    """What figures teach: which way the dates lean, or whether the windows are too narrow or too wide. Parameters: of."""
+    """What figures teach: to which side the dates lean, or that windows are too narrow or wide. Parameters: of."""
     if of.few:
         return "too_few"
     if abs(of.bias_share) >= BIASED_SHARE:

@@ -28,6 +28,7 @@ LONGEST_DAYS = 365.0
 STEPS = 44
 # Share of the water that a bag lets through of what the bare piece would lose in that air; estimates
 LETS_THROUGH: dict[Bag, float] = {"vacuum": 0.0, "paper": 0.3, "none": 1.0, "unknown": 0.3}
+NOTHING: Array = np.zeros((3, 0))
 LEAK_PERCENT, LEAK_G = 0.6, 2.0  # a sealed bag that lost more than both leaks; a scale and a wet bag make less of it
 WARM_C = 5.0  # over it a bag without air is no place for raw meat: botulism
 
@@ -78,7 +79,7 @@ class Evening:
     lost_g: float | None  # since it was sealed, by the scale
     warm: bool  # the place is too warm for a bag without air
     curve_s: Array
-    rim: Array  # (3, steps): low, middle, high water per dry matter
+    rim: Array  # (3, steps): low, middle, high water per dry matter; (3, 0) where nobody asked for curves
     core: Array
 
 
@@ -128,10 +129,10 @@ def _bodies(of: Sealed, bag: Bag) -> Bodies:
     )  # fmt: skip
 
 
-def even_out(shelf: Sequence[Resting], now_s: float) -> list[Evening]:
+def even_out(shelf: Sequence[Resting], now_s: float, curves: bool = True) -> list[Evening]:
     """How far every piece of a shelf has evened out, all of them at once.
 
-    Parameters: shelf, pieces at rest in any place; now_s [s].
+    Parameters: shelf, pieces at rest in any place; now_s [s]; curves, whether their windows along time are wanted.
     """
     if not shelf:
         return []
@@ -153,11 +154,12 @@ def even_out(shelf: Sequence[Resting], now_s: float) -> list[Evening]:
     profiles = dry(joined, drivers, start, keep=True).profiles
     assert profiles is not None
     return [
-        _evening(one, grid[:, i], profiles[:, :, ends[i] - each[i] : ends[i]], now_s) for i, one in enumerate(shelf)
+        _evening(one, grid[:, i], profiles[:, :, ends[i] - each[i] : ends[i]], now_s, curves)
+        for i, one in enumerate(shelf)
     ]
 
 
-def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float) -> Evening:
+def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float, curves: bool) -> Evening:
     """One piece, from its profiles (times, shells, d)."""
     at = since_s + of.from_s
     rim, core = rim_and_core(np.moveaxis(profiles, 1, 0))  # (times, d) each
@@ -188,8 +190,8 @@ def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float) -> Even
         lost_g=lost_g,
         warm=of.bag == "vacuum" and of.air.ahead_temperature_c > WARM_C,
         curve_s=at,
-        rim=_bands(rim, weight),
-        core=_bands(core, weight),
+        rim=_bands(rim, weight) if curves else NOTHING,
+        core=_bands(core, weight) if curves else NOTHING,
     )
 
 

@@ -22,7 +22,7 @@ MOST_LABELS = 400
 
 
 def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> tuple[bytes, str]:
-    """One label for each pack that is left; of several, of those that may have one. Raises NotFoundError, ClashError."""
+    """One label for each pack that is left; of several, of those that may have one. NotFoundError, ClashError."""
     zone = shop.zone
     with shop.db.reading() as session:
         keeps = Keeps(shop, session)

@@ -1,7 +1,7 @@
 """From pieces at rest to what the Rest shows."""
 
 from collections.abc import Sequence
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from datetime import datetime
 
 import numpy as np
@@ -31,29 +31,33 @@ from . import schemas as s
 USUAL_COLD = UsualAir(4.0, 1.5, 80.0, 8.0, 1.0)  # where nobody said where it lies
 DAY_S = 86_400
 WEEK_S = 7 * DAY_S
+HOUR_S = 3600
 
 
 def at_rest(shop: Premises) -> s.RestOut:
     """Everything that rests, by place and date."""
-    keep_profiles(shop)
     with shop.db.reading() as session:
         pieces = store.pieces_at_rest(session)
-        shelf = [_resting(session, p, shop.now_s) for p in pieces]
-        found = even_out(shelf, shop.now_s)
+        sealed = _profiles(shop, session, pieces)
+        shelf = _resting(session, pieces, sealed.all, shop.now_s)
+        found = even_out(shelf, shop.now_s, curves=False)
         cards = [_card(p, r, e) for p, r, e in zip(pieces, shelf, found, strict=True)]
+    _keep(shop, sealed)
     return s.RestOut(pieces=sorted(cards, key=lambda c: (c.place or "", c.best is None, c.best or c.since, c.tag)))
 
 
 def detail(shop: Premises, piece_id: int) -> s.RestDetail:
     """One piece at rest. Raises NotFoundError."""
-    keep_profiles(shop)
     with shop.db.reading() as session:
         of = hang.piece(session, piece_id)
         if not store.rests_of(of):
             raise NotFoundError("refused.not_at_rest", tag=of.tag)
-        resting = _resting(session, of, shop.now_s)
+        sealed = _profiles(shop, session, [of])
+        (resting,) = _resting(session, [of], sealed.all, shop.now_s)
         (found,) = even_out([resting], shop.now_s)
-        return s.RestDetail(card=_card(of, resting, found), curve=_curve(found, shop.now_s))
+        answer = s.RestDetail(card=_card(of, resting, found), curve=_curve(found, shop.now_s))
+    _keep(shop, sealed)
+    return answer
 
 
 def inside_at_rest(shop: Premises, piece_id: int) -> s.RestCard | None:
@@ -64,19 +68,28 @@ def inside_at_rest(shop: Premises, piece_id: int) -> s.RestCard | None:
     return detail(shop, piece_id).card
 
 
-def keep_profiles(shop: Premises) -> None:
-    """Work out what every piece was when it was sealed, where that is not kept yet."""
-    with shop.db.reading() as session:
-        waiting = [
-            (first.id, _seal(shop, session, piece, first))
-            for piece in store.pieces_at_rest(session)
-            for first in store.rests_of(piece)[:1]
-            if store.profile_of(session, first.id) is None
-        ]
-    if not waiting:
+@dataclass(frozen=True)
+class _Profiles:
+    """What pieces were when they were sealed, by the state their rest began with; and those not kept before."""
+
+    all: dict[int, Sealed]
+    new: dict[int, Sealed]
+
+
+def _profiles(shop: Premises, session: Session, pieces: Sequence[Piece]) -> _Profiles:
+    """What every piece was when it was sealed, worked out where that is not kept yet."""
+    firsts = [(of, store.rests_of(of)[0]) for of in pieces]
+    kept = store.profiles(session, [first.id for _, first in firsts])
+    new = {first.id: _seal(shop, session, of, first) for of, first in firsts if first.id not in kept}
+    return _Profiles({state_id: Sealed(**orjson.loads(one)) for state_id, one in kept.items()} | new, new)
+
+
+def _keep(shop: Premises, profiles: _Profiles) -> None:
+    """Keep what was worked out: from then on it does not move."""
+    if not profiles.new:
         return
     with shop.db.writing("Zymon", shop.now_s) as session:
-        for state_id, sealed in waiting:
+        for state_id, sealed in profiles.new.items():
             store.keep_profile(session, state_id, orjson.dumps(asdict(sealed)).decode(), shop.now_s)
 
 
@@ -86,39 +99,40 @@ def _seal(shop: Premises, session: Session, of: Piece, first: PieceState) -> Sea
     return seal(fit, index, float(first.from_s), None if not weighed else lost_at(of, weighed[-1]))
 
 
-def _sealed(session: Session, state_id: int) -> Sealed:
-    kept = store.profile_of(session, state_id)
-    assert kept is not None  # kept before anything is shown
-    return Sealed(**orjson.loads(kept.sealed))
+def _resting(session: Session, pieces: Sequence[Piece], sealed: dict[int, Sealed], now_s: int) -> list[Resting]:
+    """Pieces at rest as the model sees them. The log of each place is read once for all of them."""
+    rests = [store.rests_of(of) for of in pieces]
+    places = {one.place_id for own in rests for one in own if one.place_id is not None}
+    begins_s = min((one.from_s for own in rests for one in own), default=now_s)
+    logs = {place_id: hourly_log(session, place_id, begins_s, now_s) for place_id in places}
+    return [_one(of, own, sealed[own[0].id], logs, now_s) for of, own in zip(pieces, rests, strict=True)]
 
 
-def _resting(session: Session, of: Piece, now_s: int) -> Resting:
-    rests = store.rests_of(of)
-    first = rests[0]
+def _one(of: Piece, rests: list[PieceState], sealed: Sealed, logs: dict[int, Log], now_s: int) -> Resting:
     bagged_s = rests[-1].from_s  # a new bag begins a new count
     stand = standing(of)
     before = [w for w in stand if w.at_s <= bagged_s]
-    since = tuple((float(w.at_s), w.gross_g) for w in stand if w.at_s > bagged_s)
     bag: Bag = rests[-1].how or "unknown"  # type: ignore[assignment] # one of the bags, checked on entry
     return Resting(
-        sealed=_sealed(session, first.id),
-        from_s=float(first.from_s),
+        sealed=sealed,
+        from_s=float(rests[0].from_s),
         bag=bag,
-        air=_air(session, rests, now_s),
+        air=_air(rests, logs, now_s),
         feels=feels_of(of),
         sealed_g=before[-1].gross_g if before else None,
-        weighed=since,
+        weighed=tuple((float(w.at_s), w.gross_g) for w in stand if w.at_s > bagged_s),
     )
 
 
-def _air(session: Session, rests: Sequence[PieceState], now_s: int) -> Air:
+def _air(rests: Sequence[PieceState], logs: dict[int, Log], now_s: int) -> Air:
     """The air along a rest, through all of its places; as usual in a cold one where nobody said where it lies."""
-    logs = []
-    for one in rests:
-        if one.place_id is not None:
-            logs.append(hourly_log(session, one.place_id, one.from_s, now_s if one.to_s is None else one.to_s))
+    parts = [
+        _between(logs[one.place_id], one.from_s, now_s if one.to_s is None else one.to_s)
+        for one in rests
+        if one.place_id is not None
+    ]
     joined = Log(*(
-        np.concatenate([getattr(log, name) for log in logs]) if logs else np.zeros(0)
+        np.concatenate([getattr(log, name) for log in parts]) if parts else np.zeros(0)
         for name in ("time_s", "temperature_c", "rh_percent")
     ))  # fmt: skip
     place = rests[-1].place
@@ -130,6 +144,12 @@ def _air(session: Session, rests: Sequence[PieceState], now_s: int) -> Air:
     return expected_air(
         joined, setpoint.temperature_c if setpoint else None, setpoint.rh_percent if setpoint else None, now_s, usual
     )
+
+
+def _between(log: Log, from_s: int, to_s: int) -> Log:
+    """The hours of a log that a stretch touches."""
+    there = (log.time_s >= from_s - HOUR_S) & (log.time_s <= to_s)
+    return Log(log.time_s[there], log.temperature_c[there], log.rh_percent[there])
 
 
 def _assumed(of: Piece, resting: Resting) -> list[Said]:
