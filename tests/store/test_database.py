@@ -27,7 +27,9 @@ ZYMON = Path(sys.executable).with_name("zymon")
 def test_migrations_make_exactly_the_models(tmp_path: Path) -> None:
     db = Database(tmp_path / "w.db")
     with db.engine.connect() as connection:
-        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+        # the index of words is no table of ours: the full-text search keeps its own
+        ours = {"include_name": lambda name, kind, _: kind != "table" or not str(name).startswith("word_index")}
+        assert compare_metadata(MigrationContext.configure(connection, opts=ours), Base.metadata) == []
         assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
         assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
         assert connection.exec_driver_sql("PRAGMA synchronous").scalar() == 2

@@ -6,6 +6,7 @@
 
   import { keepProgram } from './shell/connection.svelte';
   import Connection from './shell/Connection.svelte';
+  import Find from './shell/Find.svelte';
   import { follow } from './shell/follow.svelte';
   import Notice from './shell/Notice.svelte';
   import { session } from './shell/session.svelte';
@@ -27,5 +28,6 @@
     <Connection />
     <div class="min-h-0 flex-1"><Router /></div>
   </div>
+  <Find />
   <Notice />
 </QueryClientProvider>

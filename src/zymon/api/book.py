@@ -7,11 +7,16 @@ from fastapi import APIRouter, Query
 
 from zymon.work import changes as changes_of
 from zymon.work import finding
-from zymon.work.schemas import MadeOut
+from zymon.work.book import accuracy as owning_up
+from zymon.work.book import compare as beside
+from zymon.work.book import find as one_box
+from zymon.work.book import story_schemas
+from zymon.work.book.story import story as told_of
+from zymon.work.schemas import MadeOut, RowId
 from zymon.work.undo import UndoIn
 from zymon.work.undo import undo as take_back
 
-from .context import Ctx
+from .context import Ctx, Id
 
 router = APIRouter(prefix="/api", tags=["book"])
 
@@ -22,6 +27,36 @@ def book(
 ) -> finding.BatchesFound:
     """Batches whose code, product, tags, lots, people or notes hold the words, in whatever state."""
     return finding.find(ctx, words, drawer)
+
+
+@router.get("/find")
+def find(ctx: Ctx, words: Annotated[str, Query(max_length=100)] = "") -> one_box.FindOut:
+    """Everything that holds words beginning so, or that happened on the day they name."""
+    return one_box.find(ctx, words)
+
+
+@router.get("/batches/{batch_id}/story")
+def story(ctx: Ctx, batch_id: Id) -> story_schemas.StoryOut:
+    """Everything of a batch on one time line."""
+    return told_of(ctx, batch_id)
+
+
+@router.get("/book/compare")
+def compare(ctx: Ctx, batches: Annotated[list[RowId], Query(min_length=1, max_length=20)]) -> beside.CompareOut:
+    """Up to six batches beside each other, and what differed."""
+    return beside.compare(ctx, batches)
+
+
+@router.get("/book/accuracy")
+def accuracy(ctx: Ctx) -> owning_up.AccuracyOut:
+    """How good the dates were, told against happened."""
+    return owning_up.accuracy(ctx)
+
+
+@router.post("/book/accuracy/afterwards")
+def work_out(ctx: Ctx) -> owning_up.AccuracyOut:
+    """Work out what was never told, with what was known then, for a while; `waiting` says how many are left."""
+    return owning_up.work_out(ctx)
 
 
 @router.get("/changes")

@@ -229,6 +229,14 @@ def batch(session: Session, batch_id: int) -> Batch:
     return there(session, Batch, batch_id, "refused.no_batch")
 
 
+def neighbours(session: Session, of: Batch) -> tuple[int | None, int | None]:
+    """The batches of the same product that were made before and after one, by their ids."""
+    same = select(Batch.id).where(Batch.product == of.product, Batch.id != of.id)
+    before = same.where(Batch.created_s <= of.created_s).order_by(Batch.created_s.desc(), Batch.id.desc())
+    after = same.where(Batch.created_s > of.created_s).order_by(Batch.created_s, Batch.id)
+    return session.scalar(before.limit(1)), session.scalar(after.limit(1))
+
+
 def has_making(session: Session, batch_id: int) -> bool:
     """Whether a batch was made here, rather than hung as it came."""
     return session.get(Making, batch_id) is not None

@@ -251,6 +251,7 @@ class ForecastRecord(Base):
     p90_s: Mapped[int | None]
     loss_percent: Mapped[float]
     status: Mapped[str] = mapped_column(String(16))
+    afterwards: Mapped[bool] = mapped_column(default=False)  # worked out later, with what was known then
 
 
 class Reading(Base):

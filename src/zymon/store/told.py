@@ -1,17 +1,21 @@
 """What was told of each piece: kept right after its hanging and after each weighing, never altered."""
 
+from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, joinedload, selectinload
 
 from zymon.core.drying.forecast import PieceForecast
 
-from .models import ForecastRecord, Hanging, Piece, Weighing
+from .models import ForecastRecord, Hanging, Piece, Rod, Weighing
 
 
-def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: int | None, now_s: int) -> None:
-    """Keep what was forecast right after a weighing."""
+def record(
+    session: Session, piece_id: int, made: PieceForecast, weighing_id: int | None, now_s: int, afterwards: bool = False
+) -> None:
+    """Keep what was forecast right after a weighing; or what is forecast afterwards with what was known then."""
 
     def whole(seconds: float | None) -> int | None:
         return None if seconds is None else round(seconds)
@@ -26,6 +30,7 @@ def record(session: Session, piece_id: int, made: PieceForecast, weighing_id: in
             p90_s=whole(made.ready_p90_s),
             loss_percent=made.loss_percent,
             status=made.status,
+            afterwards=afterwards,
         )
     )
 
@@ -60,13 +65,37 @@ def not_told_yet(session: Session, place_id: int) -> list[Untold]:
     return [one for one in found if (one.piece_id, one.weighing_id) not in told_of]
 
 
-def told(session: Session, piece_id: int) -> list[ForecastRecord]:
-    """What was forecast for a piece at its hanging and after each weighing that still counts, oldest first."""
-    return list(
-        session.scalars(
-            select(ForecastRecord)
-            .outerjoin(Weighing, ForecastRecord.weighing_id == Weighing.id)
-            .where(ForecastRecord.piece_id == piece_id, Weighing.struck_s.is_(None))
-            .order_by(ForecastRecord.made_s, ForecastRecord.id)
-        )
+def told(session: Session, piece_id: int, afterwards: bool = False) -> list[ForecastRecord]:
+    """What was forecast for a piece at its hanging and after each weighing that still counts, oldest first.
+
+    Parameters: afterwards, what was worked out later too.
+    """
+    return told_of(session, [piece_id], afterwards).get(piece_id, [])
+
+
+def told_of(session: Session, piece_ids: Sequence[int], afterwards: bool = True) -> dict[int, list[ForecastRecord]]:
+    """The same of several pieces at once."""
+    query = (
+        select(ForecastRecord)
+        .outerjoin(Weighing, ForecastRecord.weighing_id == Weighing.id)
+        .where(ForecastRecord.piece_id.in_(piece_ids), Weighing.struck_s.is_(None))
+        .order_by(ForecastRecord.made_s, ForecastRecord.id)
     )
+    found: dict[int, list[ForecastRecord]] = defaultdict(list)
+    for one in session.scalars(query if afterwards else query.where(ForecastRecord.afterwards.is_(False))):
+        found[one.piece_id].append(one)
+    return found
+
+
+def pieces_finished_by_weight(session: Session) -> list[Piece]:
+    """Pieces off their first hook that had a start weight and a target, by when they were hung."""
+    off = select(Hanging.piece_id).where(Hanging.to_s.is_(None), Hanging.struck_s.is_(None))
+    query = (
+        select(Piece)
+        .where(Piece.start_weight_g.is_not(None), Piece.target_loss_percent.is_not(None), Piece.id.not_in(off))
+        .options(
+            joinedload(Piece.batch), selectinload(Piece.weighings), selectinload(Piece.cuts), selectinload(Piece.states),
+            selectinload(Piece.hangings).joinedload(Hanging.rod).joinedload(Rod.place),
+        )
+    )  # fmt: skip
+    return list(session.scalars(query.order_by(Piece.hung_s, Piece.tag)).unique())

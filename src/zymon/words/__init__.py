@@ -16,10 +16,11 @@ from .en_ledger import LEDGER
 from .en_names import NAMES
 from .en_refused import REFUSED
 from .en_stock import STOCK
+from .en_story import STORY
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | ADVICE | CUT | LEDGER | REFUSED | STOCK
+SENTENCES = ASKED_AND_DUE | ADVICE | CUT | LEDGER | REFUSED | STOCK | STORY
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

@@ -52,6 +52,7 @@ REFUSED: dict[str, str] = {
     "refused.curing_salt_amount": "say how much curing salt went in, and what is in it",
     "refused.curing_salt_covers_more": "the curing salt alone is {curing_salt_percent} % of the meat, more than the "
     "{salt_percent} % of salt that is to cover it",
+    "refused.many_to_compare": "{many} batches are the most that can lie beside each other",
     "refused.heavier_than_hung": "{gross_g} now, but {start_g} when it was hung: check both",
     "refused.cut_before_hung": "cut before {tag} was hung: check the date",
     "refused.device_known": "the device {name} is made known already; give it another token if it is lost",

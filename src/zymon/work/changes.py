@@ -17,6 +17,7 @@ ENDS = {
     "hanging": {"to_s", "ended_as", "ended_by"},
     "piece_state": {"to_s"},
     "weigh_out": {"ended_s", "end"},
+    "made_piece": {"piece_id"},
 }
 
 

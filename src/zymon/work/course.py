@@ -49,7 +49,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         code=batch.code,
         product=batch.product,
         minced=batch.kind in MINCED_KINDS if sheet is None else sheet.plan.goods == "minced",
-        made_s=float(batch.created_s if making is None else making.made_s),
+        made_s=float(_begun(batch) if making is None else making.made_s),
         profile=batch.profile,
         stages=_stages(session, batch, salted, now_s),
         pieces=_pieces(session, batch, making, salted, now_s),
@@ -82,6 +82,11 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         cold_hung=any(e.kind == "hang_cold" for e in done) or (sheet is not None and sheet.plan.warm == "none"),
         discarded=None if gone is None else gone.note,
     )
+
+
+def _begun(batch: Batch) -> int:
+    """When a batch that was hung as it came began, as far as anybody knows [s]: not when it was written down."""
+    return min([batch.created_s, *(p.hung_s for p in batch.pieces)])
 
 
 def climate_of(session: Session, stage: core.Stage, now_s: int) -> Log | None:

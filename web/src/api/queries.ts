@@ -78,6 +78,17 @@ export const labelQuery = (pack: number | null) => ({
   enabled: pack !== null,
 });
 
+export const findQuery = (words: string) => ({
+  queryKey: ['find', words] as const,
+  queryFn: () => take(api.GET('/api/find', { params: { query: { words } } })),
+  enabled: words.length > 1,
+});
+
+export const storyQuery = (batch: number) => ({
+  queryKey: ['story', batch] as const,
+  queryFn: () => take(api.GET('/api/batches/{batch_id}/story', { params: { path: { batch_id: batch } } })),
+});
+
 export const allergensQuery = () => ({
   queryKey: keys.allergens,
   queryFn: () => take(api.GET('/api/allergens')),

@@ -328,6 +328,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{batch_id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Story
+         * @description Everything of a batch on one time line.
+         */
+        get: operations["story_api_batches__batch_id__story_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}/tags.pdf": {
         parameters: {
             query?: never;
@@ -568,6 +588,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/accuracy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Accuracy
+         * @description How good the dates were, told against happened.
+         */
+        get: operations["accuracy_api_book_accuracy_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/accuracy/afterwards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Out
+         * @description Work out what was never told, with what was known then, for a while; `waiting` says how many are left.
+         */
+        post: operations["work_out_api_book_accuracy_afterwards_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Up to six batches beside each other, and what differed.
+         */
+        get: operations["compare_api_book_compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes": {
         parameters: {
             query?: never;
@@ -726,6 +806,26 @@ export interface paths {
          * @description Give a device another token; the old one is dead.
          */
         post: operations["another_token_api_devices__device_id__token_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Everything that holds words beginning so, or that happened on the day they name.
+         */
+        get: operations["find_api_find_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3141,6 +3241,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccuracyOut
+         * @description How good the dates were; bad figures too.
+         */
+        AccuracyOut: {
+            afterwards: components["schemas"]["SideOut"] | null;
+            /** Each */
+            each: components["schemas"]["PieceChecked"][];
+            /** Left Out */
+            left_out: number;
+            live: components["schemas"]["SideOut"] | null;
+            /** Ph */
+            ph: components["schemas"]["PhChecked"][];
+            /** Ph Inside */
+            ph_inside: number | null;
+            /** Pieces */
+            pieces: number;
+            /** Rings */
+            rings: components["schemas"]["RingChecked"][];
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * AcidOut
          * @description How far the sugar can sour the goods. `instead`: said where no pH can be so low; `notes`: taken as usual.
          */
@@ -3954,6 +4076,46 @@ export interface components {
             state: "pass" | "pending" | "fail" | "unknown";
         };
         /**
+         * CompareOut
+         * @description Batches on one axis, the facts in the order of the work, and what differs.
+         */
+        CompareOut: {
+            /** Batches */
+            batches: components["schemas"]["ComparedOut"][];
+            /** Differs */
+            differs: components["schemas"]["SaidOut"][];
+            /** Facts */
+            facts: ("recipe" | "casing" | "salt_percent" | "fat_percent" | "dextrose_percent" | "across_mm" | "start_g" | "target_percent" | "mix_c" | "warm_c" | "warm_rh_percent" | "lowest_ph" | "hours_to_mark" | "place" | "first_c" | "first_rh_percent" | "hang_c" | "hang_rh_percent" | "days_to_target" | "loss_percent" | "cost_per_kg")[];
+        };
+        /**
+         * ComparedOut
+         * @description A batch among others.
+         */
+        ComparedOut: {
+            air: components["schemas"]["HookAir"] | null;
+            /** Batch Id */
+            batch_id: number;
+            /** Code */
+            code: string;
+            /** Curves */
+            curves: components["schemas"]["LossCurve"][];
+            /** Cuts */
+            cuts: components["schemas"]["FaceOut"][];
+            /** Facts */
+            facts: {
+                [key: string]: number | string | null;
+            };
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Ph */
+            ph: components["schemas"]["StoryPh"][];
+            /** Product */
+            product: string;
+        };
+        /**
          * ConsequencesOut
          * @description What follows from a sheet.
          */
@@ -4200,7 +4362,7 @@ export interface components {
             /** Colour */
             colour?: ("even" | "grey" | "brown") | null;
             /** Firm Core */
-            firm_core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
+            firm_core?: ("soft" | "yielding" | "firm" | "hard" | "wet") | null;
             /** Firm Rim */
             firm_rim?: ("soft" | "yielding" | "firm" | "hard") | null;
             /**
@@ -4823,6 +4985,28 @@ export interface components {
             value: number;
         };
         /**
+         * FiguresOut
+         * @description Figures of some told dates; `few` where they rest on under five pieces. Positive: it took longer than told.
+         */
+        FiguresOut: {
+            /** Bias Days */
+            bias_days: number;
+            /** Bias Share */
+            bias_share: number;
+            /** Error Days */
+            error_days: number;
+            /** Error Share */
+            error_share: number;
+            /** Few */
+            few: boolean;
+            /** Inside */
+            inside: number;
+            /** Pieces */
+            pieces: number;
+            /** Told */
+            told: number;
+        };
+        /**
          * FileForecast
          * @description The forecast of a piece of a hang file, as of the file's own now.
          */
@@ -4841,6 +5025,16 @@ export interface components {
             tag: string;
             /** Target Weight G */
             target_weight_g: number | null;
+        };
+        /**
+         * FindOut
+         * @description What fits, the likeliest first; `day` the day or month that was understood, if one was.
+         */
+        FindOut: {
+            /** Day */
+            day: string | null;
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
         };
         /**
          * FormulationRow
@@ -4902,7 +5096,7 @@ export interface components {
              */
             cracks: boolean;
             /** Firm Core */
-            firm_core?: ("wet" | "soft" | "yielding" | "firm" | "hard") | null;
+            firm_core?: ("soft" | "yielding" | "firm" | "hard" | "wet") | null;
             /** Firm Rim */
             firm_rim?: ("soft" | "yielding" | "firm" | "hard") | null;
             /** Mould */
@@ -4925,6 +5119,33 @@ export interface components {
             surface?: ("dry" | "damp" | "slimy") | null;
         };
         /**
+         * FoundOut
+         * @description Something that fits; `batch_id` and `piece_id` say whose it is, `id` is its own.
+         */
+        FoundOut: {
+            /** At */
+            at: string | null;
+            /** Batch Id */
+            batch_id: number | null;
+            /** By */
+            by: string | null;
+            /** Detail */
+            detail: string;
+            /** Id */
+            id: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "batch" | "piece" | "lot" | "recipe" | "place" | "person" | "note";
+            /** Piece Id */
+            piece_id: number | null;
+            /** Struck */
+            struck: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * GaugeOut
          * @description A figure against its limit.
          */
@@ -4938,6 +5159,15 @@ export interface components {
              * @enum {string}
              */
             standing: "pass" | "caution" | "fail";
+        };
+        /**
+         * GroupFigures
+         * @description Figures by family, place or year.
+         */
+        GroupFigures: {
+            figures: components["schemas"]["FiguresOut"];
+            /** Name */
+            name: string;
         };
         /**
          * HangEventIn
@@ -5082,6 +5312,18 @@ export interface components {
             source: string;
             /** Text */
             text: string;
+        };
+        /**
+         * HookAir
+         * @description The air on the hook by days since the first piece hung.
+         */
+        HookAir: {
+            /** Days */
+            days: number[];
+            /** Rh Percent */
+            rh_percent: number[];
+            /** Temperature C */
+            temperature_c: number[];
         };
         /**
          * HookIn
@@ -5882,6 +6124,18 @@ export interface components {
              * @enum {string}
              */
             verdict: "good" | "held" | "discarded";
+        };
+        /**
+         * LossCurve
+         * @description A piece's loss by days on the hook.
+         */
+        LossCurve: {
+            /** Days */
+            days: number[];
+            /** Loss Percent */
+            loss_percent: number[];
+            /** Tag */
+            tag: string;
         };
         /**
          * LotOut
@@ -6809,6 +7063,26 @@ export interface components {
             wrap: "vacuum" | "paper" | "jar" | "none";
         };
         /**
+         * PhChecked
+         * @description What was told of a fall after a reading: hours off (positive: it took longer), and whether the window held it.
+         */
+        PhChecked: {
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Crossed Hour */
+            crossed_hour: number;
+            /** Error Hours */
+            error_hours: number;
+            /** Hour */
+            hour: number;
+            /** Inside */
+            inside: boolean;
+            /** Told Hour */
+            told_hour: number;
+        };
+        /**
          * PhIn
          * @description A pH of a batch, measured in the meat, and with which meter.
          */
@@ -6961,6 +7235,42 @@ export interface components {
             weight_now_g: number | null;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * PieceChecked
+         * @description A finished piece: what was told first, when it got there, how many of its windows held that day.
+         */
+        PieceChecked: {
+            /** Batch Id */
+            batch_id: number;
+            /** Error Days */
+            error_days: number | null;
+            /**
+             * Hung At
+             * Format: date-time
+             */
+            hung_at: string;
+            /** Inside */
+            inside: number;
+            /** Live */
+            live: boolean;
+            /** Piece Id */
+            piece_id: number;
+            /** Place */
+            place: string;
+            /** Product */
+            product: string;
+            /**
+             * Reached At
+             * Format: date-time
+             */
+            reached_at: string;
+            /** Tag */
+            tag: string;
+            /** Told */
+            told: number;
+            /** Told First */
+            told_first: string | null;
         };
         /**
          * PieceIn
@@ -7805,6 +8115,31 @@ export interface components {
             pieces: components["schemas"]["RestCard"][];
         };
         /**
+         * RingChecked
+         * @description A cut face: what ring was seen, what was predicted.
+         */
+        RingChecked: {
+            /** Agrees */
+            agrees: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Piece Id */
+            piece_id: number;
+            /** Predicted */
+            predicted: string;
+            /** Predicted Mm */
+            predicted_mm: number;
+            /** Seen */
+            seen: string;
+            /** Seen Mm */
+            seen_mm: number | null;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * RingPredicted
          * @description The inside that was predicted when it was cut.
          */
@@ -8624,6 +8959,24 @@ export interface components {
             by_rh_percent: number | null;
         };
         /**
+         * SideOut
+         * @description Everything of the dates that were told then, or of those that were worked out afterwards.
+         */
+        SideOut: {
+            /** Along */
+            along: components["schemas"]["StageFigures"][];
+            /** Groups */
+            groups: {
+                [key: string]: components["schemas"]["GroupFigures"][];
+            };
+            /**
+             * Lesson
+             * @enum {string}
+             */
+            lesson: "too_few" | "late" | "early" | "narrow" | "wide" | "well";
+            overall: components["schemas"]["FiguresOut"];
+        };
+        /**
          * SignIn
          * @description Who answers for an unknown hurdle, or releases a correction, and why it may count as passed.
          */
@@ -8787,6 +9140,18 @@ export interface components {
             core: string | null;
             /** Rim */
             rim: string | null;
+        };
+        /**
+         * StageFigures
+         * @description Figures by how far the piece was.
+         */
+        StageFigures: {
+            figures: components["schemas"]["FiguresOut"];
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "hanging" | "first" | "second" | "third" | "fourth" | "last";
         };
         /**
          * StageIn
@@ -9007,6 +9372,239 @@ export interface components {
             packs: components["schemas"]["PackOut"][];
             /** Packs Left */
             packs_left: number;
+        };
+        /**
+         * StoryAir
+         * @description The air of a place while the batch was in it, by the day: the mean, and how warm it was at the most.
+         */
+        StoryAir: {
+            /** At */
+            at: string[];
+            /** High C */
+            high_c: number[];
+            /** Place */
+            place: string;
+            /** Rh Percent */
+            rh_percent: number[];
+            /** Temperature C */
+            temperature_c: number[];
+        };
+        /**
+         * StoryCut
+         * @description A face that was cut, of which piece.
+         */
+        StoryCut: {
+            face: components["schemas"]["FaceOut"];
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * StoryDoing
+         * @description Something done or seen on the way.
+         */
+        StoryDoing: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Note */
+            note: string;
+            /** Pieces */
+            pieces: string[];
+            says: components["schemas"]["SaidOut"];
+            /** Struck */
+            struck: boolean;
+        };
+        /**
+         * StoryLine
+         * @description Something that went in: how much, and of which lot.
+         */
+        StoryLine: {
+            /** Grams */
+            grams: number;
+            /** Lot */
+            lot: string | null;
+            /** Lot Id */
+            lot_id: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
+         * StoryOut
+         * @description Everything of a batch on one time line.
+         */
+        StoryOut: {
+            /** After */
+            after: number | null;
+            /** Airs */
+            airs: components["schemas"]["StoryAir"][];
+            /** Batch Id */
+            batch_id: number;
+            /** Before */
+            before: number | null;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            came_of_it: components["schemas"]["YieldOut"];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Code */
+            code: string;
+            /** Cuts */
+            cuts: components["schemas"]["StoryCut"][];
+            /** Doings */
+            doings: components["schemas"]["StoryDoing"][];
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Fat Percent */
+            fat_percent: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            ledger: components["schemas"]["LedgerOut"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Packs */
+            packs: components["schemas"]["PackOut"][];
+            /** People */
+            people: string[];
+            /** Ph */
+            ph: components["schemas"]["StoryPh"][];
+            /** Pieces */
+            pieces: components["schemas"]["StoryPiece"][];
+            /** Product */
+            product: string;
+            /** Salt Percent */
+            salt_percent: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            /** Stages */
+            stages: components["schemas"]["StoryStage"][];
+            /** Target Ph */
+            target_ph: number | null;
+            /** Time Zone */
+            time_zone: string;
+            /**
+             * Told At
+             * Format: date-time
+             */
+            told_at: string;
+            /** Went In */
+            went_in: components["schemas"]["StoryLine"][];
+            /** Workshop */
+            workshop: string;
+        };
+        /**
+         * StoryPh
+         * @description A pH reading.
+         */
+        StoryPh: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Ph */
+            ph: number;
+            /** Struck */
+            struck: boolean;
+        };
+        /**
+         * StoryPiece
+         * @description A piece: what it is now, what it weighed, what was told of it.
+         */
+        StoryPiece: {
+            /** Hung At */
+            hung_at: string | null;
+            life: components["schemas"]["LifeOut"] | null;
+            /** Loss Percent */
+            loss_percent: number | null;
+            /** Off At */
+            off_at: string | null;
+            /** Photos */
+            photos: number[];
+            /** Piece Id */
+            piece_id: number | null;
+            /** Reached At */
+            reached_at: string | null;
+            /** Start G */
+            start_g: number | null;
+            /** Tag */
+            tag: string;
+            /** Target Loss Percent */
+            target_loss_percent: number | null;
+            /** Told */
+            told: components["schemas"]["ToldOut"][];
+            /** Weights */
+            weights: components["schemas"]["StoryWeight"][];
+        };
+        /**
+         * StoryStage
+         * @description A stage of the course, with the air of its place while it lasted; null where nobody read it.
+         */
+        StoryStage: {
+            /** By */
+            by: string;
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** High C */
+            high_c: number | null;
+            /** Kind */
+            kind: string;
+            /** Low C */
+            low_c: number | null;
+            /** Mean C */
+            mean_c: number | null;
+            /** Mean Rh Percent */
+            mean_rh_percent: number | null;
+            /** Pieces */
+            pieces: string[];
+            /** Place */
+            place: string | null;
+            /** To At */
+            to_at: string | null;
+            /** Way */
+            way: string | null;
+        };
+        /**
+         * StoryWeight
+         * @description A weighing; the loss is null where nobody weighed the piece when it was hung.
+         */
+        StoryWeight: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Gross G */
+            gross_g: number;
+            /** Loss Percent */
+            loss_percent: number | null;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
         /**
          * StretchIn
@@ -11722,6 +12320,82 @@ export interface operations {
             };
         };
     };
+    story_api_batches__batch_id__story_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tags_api_batches__batch_id__tags_pdf_get: {
         parameters: {
             query?: {
@@ -12641,6 +13315,230 @@ export interface operations {
             };
         };
     };
+    accuracy_api_book_accuracy_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccuracyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_out_api_book_accuracy_afterwards_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccuracyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_api_book_compare_get: {
+        parameters: {
+            query: {
+                batches: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     changes_api_changes_get: {
         parameters: {
             query?: {
@@ -13286,6 +14184,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceMade"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_api_find_get: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindOut"];
                 };
             };
             /** @description Bad Request */

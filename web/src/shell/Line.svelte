@@ -5,6 +5,7 @@
   import { navigate, p } from './router';
   import { age } from '../units/format';
   import { words } from '../words/en';
+  import { finding } from './finding.svelte';
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';
 
@@ -110,6 +111,19 @@
     {/each}
   </div>
   <div class="flex flex-none items-center gap-2 pr-3">
+    <button
+      class="grid min-h-11 min-w-8 place-items-center"
+      title="{words.book.find.open} (/)"
+      aria-label={words.book.find.open}
+      onclick={() => (finding.open = true)}
+      ><svg width="17" height="17" viewBox="0 0 17 17" aria-hidden="true"
+        ><circle cx="7" cy="7" r="5" fill="none" stroke="currentColor" stroke-width="2" /><path
+          d="M11 11l4.5 4.5"
+          stroke="currentColor"
+          stroke-width="2"
+        /></svg
+      ></button
+    >
     <a
       class="grid min-h-11 min-w-8 place-items-center text-lg"
       href={p('/places/new')}

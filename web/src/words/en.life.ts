@@ -122,6 +122,8 @@ export const life = {
     made: (day: string) => `made ${day}`,
     changes: 'What was changed',
     file: 'Look at a batch file',
+    accuracy: 'How good were the dates?',
+    compare: 'Compare',
   },
   fileJudged: {
     title: 'A batch file, judged',

@@ -1,5 +1,6 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
+import { book } from './en.book';
 import { done } from './en.done';
 import { hook } from './en.hook';
 import { ledger } from './en.ledger';
@@ -22,6 +23,7 @@ export const words = {
   rest,
   cut,
   stock,
+  book,
   round,
   hook,
   placeFacts,

@@ -49,7 +49,14 @@
     <header class="flex flex-wrap items-baseline gap-x-5 gap-y-2">
       <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
       <p class="quiet">{say.hint}</p>
-      <a class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/file')}
+      <a
+        class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4"
+        href={p('/book/accuracy')}>{say.accuracy}</a
+      >
+      <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/compare')}
+        >{say.compare}</a
+      >
+      <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/file')}
         >{say.file}</a
       >
       <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/changes')}
@@ -83,7 +90,7 @@
     <ul class="mt-3">
       {#each batches as batch (batch.id)}
         <li class="batch">
-          <a class="head" href={p('/bench/batch/:id', { params: { id: String(batch.id) } })}>
+          <a class="head" href={p('/book/batch/:id', { params: { id: String(batch.id) } })}>
             <PaperTag top={batch.code} main={say.pieces(batch.pieces.length)} />
             <span class="min-w-0">
               <span class="block text-lg font-semibold">{batch.product}</span>

@@ -1,0 +1,1 @@
+"""The Book: find it, tell it, compare it, own up to it."""
