@@ -93,9 +93,9 @@ def test_from_the_hook_over_bag_and_knife_to_the_last_slice(page: Page, serve, c
     page.get_by_role("button", name=re.compile("^J-20-01, Juniper salame, 4 ")).click()
     pack = page.get_by_role("article", name="J-20-01")
     expect(pack.get_by_text("4 × 130 g")).to_be_visible()
-    label = page.request.get(f"{server.url}{pack.get_by_role('link', name='Label').get_attribute('href')}")
-    assert label.ok
-    assert label.body().startswith(b"%PDF")
+    with page.expect_download() as label:
+        pack.get_by_role("link", name="Label").click()
+    assert label.value.path().read_bytes().startswith(b"%PDF")
     pack.get_by_role("button", name="Open one").click()
     expect(pack.get_by_text(re.compile("^1 (is )?open"))).to_be_visible()
     pack.get_by_label("How many").fill("3")

@@ -105,4 +105,4 @@ def test_weights_in_kilograms_and_back_again() -> None:
     again = read(weights_csv([(tag, at, g) for _, tag, at, g in found.weights]))
     assert [w[1:] for w in again.weights] == [w[1:] for w in found.weights]
     rows = [(utc(2026, 9, 1, h), 13.25, 78.5) for h in range(5)]
-    assert read(climate_csv(rows)).climate == rows
+    assert read("".join(climate_csv(rows))).climate == rows

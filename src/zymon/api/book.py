@@ -3,20 +3,30 @@
 from datetime import date
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Response
+from fastapi.responses import FileResponse
+from starlette.background import BackgroundTask
 
+from zymon.formats.warm_file import WarmFile
 from zymon.work import changes as changes_of
 from zymon.work import finding
 from zymon.work.book import accuracy as owning_up
 from zymon.work.book import compare as beside
 from zymon.work.book import find as one_box
-from zymon.work.book import story_schemas
+from zymon.work.book import spreadsheet, story_schemas
+from zymon.work.book.recall import recall_pdf
+from zymon.work.book.record import record as printed
 from zymon.work.book.story import story as told_of
 from zymon.work.schemas import MadeOut, RowId
 from zymon.work.undo import UndoIn
 from zymon.work.undo import undo as take_back
+from zymon.work.warm.file import warm_file
 
+from .attachment import attachment
 from .context import Ctx, Id
+
+CSV = "text/csv; charset=utf-8"
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 router = APIRouter(prefix="/api", tags=["book"])
 
@@ -39,6 +49,49 @@ def find(ctx: Ctx, words: Annotated[str, Query(max_length=100)] = "") -> one_box
 def story(ctx: Ctx, batch_id: Id) -> story_schemas.StoryOut:
     """Everything of a batch on one time line."""
     return told_of(ctx, batch_id)
+
+
+@router.get("/batches/{batch_id}/record.pdf", response_class=Response)
+def record(ctx: Ctx, batch_id: Id) -> Response:
+    """The record of a batch as PDF."""
+    data, name = printed(ctx, batch_id)
+    return Response(data, media_type="application/pdf", headers=attachment(name))
+
+
+@router.get("/lots/{lot_id}/recall.pdf", response_class=Response)
+def recall(ctx: Ctx, lot_id: Id) -> Response:
+    """Where everything of a lot is or went, on one sheet."""
+    data, name = recall_pdf(ctx, lot_id)
+    return Response(data, media_type="application/pdf", headers=attachment(name))
+
+
+@router.get("/batches/{batch_id}/weights.csv", response_class=Response)
+def weights(ctx: Ctx, batch_id: Id) -> Response:
+    """The weighings of a batch as CSV, struck ones with their reason."""
+    code, body = spreadsheet.batch_weights(ctx, batch_id)
+    return Response(body, media_type=CSV, headers=attachment(f"{code}-weights.csv"))
+
+
+@router.get("/batches/{batch_id}/ph.csv", response_class=Response)
+def ph(ctx: Ctx, batch_id: Id) -> Response:
+    """The pH of a batch as CSV, struck readings with their reason."""
+    code, body = spreadsheet.batch_ph(ctx, batch_id)
+    return Response(body, media_type=CSV, headers=attachment(f"{code}-ph.csv"))
+
+
+@router.get("/batches/{batch_id}/warm.json", response_model=WarmFile)
+def warm_json(ctx: Ctx, batch_id: Id) -> Response:
+    """The warm stage of a batch as a warm file."""
+    content = warm_file(ctx, batch_id).model_dump_json()
+    return Response(content, media_type="application/json")
+
+
+@router.get("/workshop.xlsx", response_class=FileResponse)
+def workshop_sheet(ctx: Ctx) -> FileResponse:
+    """Pieces, weights, pH, climate by the hour and stock as a spreadsheet, with what its columns mean."""
+    file = spreadsheet.workshop_sheet(ctx)
+    away = BackgroundTask(file.unlink, missing_ok=True)
+    return FileResponse(file, media_type=XLSX, filename="workshop.xlsx", background=away)
 
 
 @router.get("/book/compare")

@@ -1,6 +1,7 @@
 """Files out: the hang file, climate and weights as CSV."""
 
 from fastapi import APIRouter, Response
+from fastapi.responses import StreamingResponse
 
 from zymon.work import files as work
 from zymon.work.premises import moment
@@ -13,19 +14,19 @@ CSV = "text/csv; charset=utf-8"
 
 
 @router.get("/{place_id}/hang-file")
-def hang_file(ctx: Ctx, place_id: Id, finished: bool = False) -> Response:
+def hang_file(ctx: Ctx, place_id: Id, finished: bool = False) -> StreamingResponse:
     """The place, its climate and its pieces as a `zymon-hang/1` file; `finished`: those that came down too."""
-    file = work.hang_file(ctx, place_id, finished)
-    name = f"{file_stem(file.chamber.name or 'place', file.now)}.json"
-    return Response(file.model_dump_json(), media_type="application/json", headers=attachment(name))
+    name, body = work.hang_file(ctx, place_id, finished)
+    stem = file_stem(name, moment(ctx.now_s))
+    return StreamingResponse(body, media_type="application/json", headers=attachment(f"{stem}.json"))
 
 
 @router.get("/{place_id}/climate.csv")
-def climate_file(ctx: Ctx, place_id: Id) -> Response:
+def climate_file(ctx: Ctx, place_id: Id) -> StreamingResponse:
     """Every reading of a place that counts, as CSV."""
     name, body = work.climate(ctx, place_id)
     stem = file_stem(name, moment(ctx.now_s))
-    return Response(body, media_type=CSV, headers=attachment(f"{stem}-climate.csv"))
+    return StreamingResponse(body, media_type=CSV, headers=attachment(f"{stem}-climate.csv"))
 
 
 @router.get("/{place_id}/weights.csv")

@@ -1,8 +1,20 @@
-"""For code that makes millions of small objects at once."""
+"""For code that makes millions of small objects at once, or sends them a part at a time."""
 
 import gc
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from itertools import islice
+from typing import TypeVar
+
+T = TypeVar("T")
+A_PART = 5000  # rows that go out together
+
+
+def in_parts(rows: Iterable[T], most: int = A_PART) -> Iterator[list[T]]:
+    """Rows in lists of so many, as they come. Parameters: rows; most, of a list."""
+    left = iter(rows)
+    while part := list(islice(left, most)):
+        yield part
 
 
 @contextmanager

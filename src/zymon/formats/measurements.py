@@ -6,7 +6,7 @@ Takes comma, semicolon or tab; decimal point or comma; UTF-8 or Latin-1; ISO 860
 
 import csv
 import io
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from itertools import pairwise
@@ -15,6 +15,7 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
+from .bulk import in_parts
 from .cells import MeasurementFileError, clock, column_of, decoded, delimiter_of, number
 
 MeasurementKind = Literal["climate", "weights"]
@@ -265,10 +266,11 @@ def _settle_climate(out: Measurements) -> None:
         out.climate = sorted(kept.values())
 
 
-def climate_csv(rows: list[tuple[int, float, float]]) -> str:
-    """Readings as CSV in the columns every reader takes: at, temperature_c, rh_percent."""
-    body = "".join(f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ},{c:g},{rh:g}\n" for at, c, rh in rows)
-    return "at,temperature_c,rh_percent\n" + body
+def climate_csv(rows: Iterable[tuple[int, float, float]]) -> Iterator[str]:
+    """Readings as CSV in the columns every reader takes, a part at a time: at, temperature_c, rh_percent."""
+    yield "at,temperature_c,rh_percent\n"
+    for some in in_parts(rows):
+        yield "".join(f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ},{c:g},{rh:g}\n" for at, c, rh in some)
 
 
 def weights_csv(rows: list[tuple[str, int, float]]) -> str:

@@ -1,6 +1,6 @@
 """Climate readings: set-wise inserts, hourly roll-ups, and series with as many points as a chart has pixels."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -291,9 +291,10 @@ def series_along(session: Session, stays: Sequence[tuple[int, int, int]], points
     return Series(list(at), tidy(c), tidy(c_low), tidy(c_high), tidy(rh), tidy(rh_low), tidy(rh_high), bucket)
 
 
-def all_readings(session: Session, place_id: int) -> list[Row]:
-    """Every reading of a place in time order, for export."""
-    found = session.execute(
-        text("SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p ORDER BY at_s"), {"p": place_id}
-    )
-    return [(at, c, rh) for at, c, rh in found]
+def all_readings(session: Session, place_id: int, from_s: int = 0) -> Iterator[Row]:
+    """Every reading of a place from a time [s] on, in time order, as they come off the disk: for export."""
+    query = text(
+        "SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p AND at_s >= :low ORDER BY at_s"
+    ).execution_options(yield_per=5000)
+    for row in session.execute(query, {"p": place_id, "low": from_s}):
+        yield row.at_s, row.temperature_c, row.rh_percent

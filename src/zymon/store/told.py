@@ -94,8 +94,8 @@ def pieces_finished_by_weight(session: Session) -> list[Piece]:
         select(Piece)
         .where(Piece.start_weight_g.is_not(None), Piece.target_loss_percent.is_not(None), Piece.id.not_in(off))
         .options(
-            joinedload(Piece.batch), selectinload(Piece.weighings), selectinload(Piece.cuts), selectinload(Piece.states),
-            selectinload(Piece.hangings).joinedload(Hanging.rod).joinedload(Rod.place),
+            joinedload(Piece.batch), selectinload(Piece.weighings), selectinload(Piece.cuts),
+            selectinload(Piece.states), selectinload(Piece.hangings).joinedload(Hanging.rod).joinedload(Rod.place),
         )
     )  # fmt: skip
     return list(session.scalars(query.order_by(Piece.hung_s, Piece.tag)).unique())

@@ -17,8 +17,9 @@ MANY = 60  # rows looked at of those that fit best
 OWN = "NULL AS at_s, NULL AS by, 0 AS struck"
 ROWS: dict[int, tuple[Kind, str]] = {
     1: ("batch", "SELECT b.id, b.code AS title, b.product AS detail, b.id AS batch_id, NULL AS piece_id, "
-                 "coalesce(m.made_s, min(b.created_s, coalesce((SELECT min(p.hung_s) FROM piece p WHERE p.batch_id = b.id),"
-                 " b.created_s))) AS at_s, NULL AS by, 0 AS struck FROM batch b LEFT JOIN making m ON m.batch_id = b.id"),
+                 "coalesce(m.made_s, min(b.created_s, coalesce((SELECT min(p.hung_s) FROM piece p "
+                 "WHERE p.batch_id = b.id), b.created_s))) AS at_s, NULL AS by, 0 AS struck "
+                 "FROM batch b LEFT JOIN making m ON m.batch_id = b.id"),
     2: ("piece", f"SELECT p.id, p.tag AS title, b.product AS detail, b.id AS batch_id, p.id AS piece_id, {OWN} "
                  f"FROM piece p JOIN batch b ON b.id = p.batch_id"),
     3: ("piece", f"SELECT p.id, p.tag AS title, b.product AS detail, b.id AS batch_id, p.piece_id, {OWN} "
@@ -44,9 +45,9 @@ ROWS |= {
     12: ("note", _OF_BATCH.format(table="batch_event", note="n.note", at="at_s", struck=STRUCK)),
     13: ("note", _OF_PIECE.format(table="cut_face", note="n.note", at="at_s")),
     14: ("note", _OF_PIECE.format(table="pack", note="n.note", at="at_s")),
-    15: ("note", "SELECT n.id, trim(n.to_whom || ' ' || n.note) AS title, p.tag AS detail, p.batch_id, p.id AS piece_id, "
-                 "n.at_s, n.by, n.struck_s IS NOT NULL AS struck FROM pack_event n JOIN pack k ON k.id = n.pack_id "
-                 "JOIN piece p ON p.id = k.piece_id"),
+    15: ("note", "SELECT n.id, trim(n.to_whom || ' ' || n.note) AS title, p.tag AS detail, p.batch_id, "
+                 "p.id AS piece_id, n.at_s, n.by, n.struck_s IS NOT NULL AS struck "
+                 "FROM pack_event n JOIN pack k ON k.id = n.pack_id JOIN piece p ON p.id = k.piece_id"),
     16: ("note", "SELECT n.id, n.note AS title, s.tag AS detail, s.batch_id, NULL AS piece_id, n.at_s, n.by, "
                  "n.struck_s IS NOT NULL AS struck FROM salt_event n JOIN salt_piece s ON s.id = n.salt_piece_id"),
     17: ("note", _OF_BATCH.format(table="meat_note", note="n.note", at="at_s", struck=STRUCK)),

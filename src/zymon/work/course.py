@@ -349,7 +349,9 @@ def _doings(session: Session, batch: Batch, salted: list[SaltPiece]) -> tuple[co
             for c in piece.cuts
         ]  # fmt: skip
         found += [
-            core.Doing(f"became.{x.kind}", x.from_s, x.by, (piece.tag,), {"how": x.how}, x.struck_s is not None)
+            core.Doing(
+                f"became.{x.kind}", x.from_s, x.by, (piece.tag,), {"how": x.how, "note": x.note}, x.struck_s is not None
+            )
             for x in piece.states
         ]
     return tuple(sorted(found, key=lambda d: (d.at_s, d.what)))

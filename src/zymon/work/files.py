@@ -1,5 +1,8 @@
 """What goes out as files: the hang file, climate and weights as CSV; of what hangs, or of all that ever hung there."""
 
+from collections.abc import Iterator
+
+from zymon.formats.bulk import in_parts
 from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece, Setpoint
 from zymon.formats.measurements import climate_csv, weights_csv
 from zymon.store.climate import all_readings
@@ -15,8 +18,11 @@ from .premises import Premises, moment
 DAY_S = 86_400
 
 
-def hang_file(shop: Premises, place_id: int, finished: bool) -> HangFile:
-    """A place, its climate and its pieces as a `zymon-hang/1` file. Parameters: finished, those that came down too."""
+def hang_file(shop: Premises, place_id: int, finished: bool) -> tuple[str, Iterator[str]]:
+    """The name of a place, and it with its climate and its pieces as a `zymon-hang/1` file, sent as it is read.
+
+    Parameters: finished, those that came down too. Raises NotFoundError, before anything is sent.
+    """
     with shop.db.reading() as session:
         of = place(session, place_id)
         pieces = _pieces(session, place_id, finished)
@@ -27,7 +33,7 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> HangFile:
             key = (piece.batch.code, piece.shape, piece.casing)
             batches.setdefault(key, _batch(piece.batch, piece)).pieces.append(_piece(piece))
         first = min((p.hung_s for p in pieces), default=shop.now_s)
-        return HangFile(
+        file = HangFile(
             format="zymon-hang/1",
             chamber=HangChamber(
                 name=of.name,
@@ -37,10 +43,24 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> HangFile:
                 if setpoint is None
                 else Setpoint(temperature_c=setpoint.temperature_c, rh_percent=setpoint.rh_percent),
             ),
-            climate=[(moment(at), c, rh) for at, c, rh in all_readings(session, place_id) if at >= first - DAY_S],
+            climate=[],
             batches=list(batches.values()),
             now=moment(shop.now_s),
         )
+    return of.name, _with_climate(shop, file, place_id, first - DAY_S)
+
+
+def _with_climate(shop: Premises, file: HangFile, place_id: int, from_s: int) -> Iterator[str]:
+    """A hang file whose readings are written as they come off the disk: ten years of minutes fit no memory."""
+    before, after = file.model_dump_json().split('"climate":[]')
+    yield f'{before}"climate":['
+    with shop.db.reading() as session:
+        begun = False
+        for part in in_parts(all_readings(session, place_id, from_s)):
+            rows = ",".join(f'["{moment(at):%Y-%m-%dT%H:%M:%SZ}",{c},{rh}]' for at, c, rh in part)
+            yield f"{',' if begun else ''}{rows}"
+            begun = True
+    yield f"]{after}"
 
 
 def _pieces(session: Session, place_id: int, finished: bool) -> list[Piece]:
@@ -79,10 +99,16 @@ def _piece(piece: Piece) -> HangPiece:
     )
 
 
-def climate(shop: Premises, place_id: int) -> tuple[str, str]:
-    """The name of a place, and every reading of it that counts as CSV."""
+def climate(shop: Premises, place_id: int) -> tuple[str, Iterator[str]]:
+    """The name of a place, and every reading of it that counts as CSV, sent as it is read. Raises NotFoundError."""
     with shop.db.reading() as session:
-        return place(session, place_id).name, climate_csv(all_readings(session, place_id))
+        name = place(session, place_id).name
+
+    def rows() -> Iterator[str]:
+        with shop.db.reading() as session:
+            yield from climate_csv(all_readings(session, place_id))
+
+    return name, rows()
 
 
 def weights(shop: Premises, place_id: int, finished: bool) -> tuple[str, str]:

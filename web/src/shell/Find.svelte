@@ -72,7 +72,7 @@
     onkeydown={steer}
   />
   <ul id="found" role="listbox" aria-label={say.open}>
-    {#each rows as row, i (`${row.kind}${row.id}${row.title}`)}
+    {#each rows as row, i (i)}
       <li id="found-{i}" role="option" aria-selected={i === at}>
         <button type="button" class:at={i === at} onmouseenter={() => (at = i)} onclick={() => void open(i)}>
           <span class="kind">{say.kinds[row.kind]}</span>

@@ -8,13 +8,13 @@ from ..say import Said, said
 
 Fact = Literal[
     "recipe", "casing", "salt_percent", "fat_percent", "dextrose_percent", "across_mm", "start_g", "target_percent",
-    "mix_c", "warm_c", "warm_rh_percent", "lowest_ph", "hours_to_mark", "place", "first_c", "first_rh_percent", "hang_c",
-    "hang_rh_percent", "days_to_target", "loss_percent", "cost_per_kg",
+    "mix_c", "warm_c", "warm_rh_percent", "lowest_ph", "hours_to_mark", "place", "first_c", "first_rh_percent",
+    "hang_c", "hang_rh_percent", "days_to_target", "loss_percent", "cost_per_kg",
 ]  # fmt: skip
 FACTS: tuple[Fact, ...] = get_args(Fact)
 Value = float | str | None
 
-# from which difference on it is told, in the fact's own unit; a share of the larger one where `SHARES` has it. Estimates
+# from which difference on it is told, in the fact's own unit, or as a share of the larger one; estimates
 TELLS: dict[Fact, float] = {
     "salt_percent": 0.15, "fat_percent": 3.0, "dextrose_percent": 0.1, "across_mm": 4.0, "target_percent": 1.5,
     "mix_c": 2.0, "warm_c": 1.5, "warm_rh_percent": 5.0, "lowest_ph": 0.1, "hours_to_mark": 4.0, "first_c": 1.0,

@@ -24,6 +24,7 @@ from ..dates import history_of
 from ..premises import Premises, moment
 from .ph_accuracy import PhChecked, ph_checked
 
+FILE = "file"  # the source of a weighing that came by one
 GROUPS = ("family", "place", "year")
 MOST_TELLINGS = 6  # of one piece that are worked out afterwards: the hanging, and weighings spread over the way
 A_WHILE_S = 2.0  # in which some are worked out; then it is said how many wait
@@ -188,13 +189,16 @@ def _core(row: Piece, at_s: float, target: float, records: Sequence[ForecastReco
 
 
 def _waiting(one: _Known) -> list[tuple[int | None, int]]:
-    """The moments of which nothing was told yet: its hanging and weighings before it got there, spread over the way."""
+    """The moments of which nothing was told, spread over the way to its target.
+
+    Weighings that came by file; of a piece of which nothing ever was told its hanging and all its weighings.
+    """
     have = {record.weighing_id for record in one.told}
-    if any(not record.afterwards for record in one.told):
-        return []  # it was told live: nothing is added to that afterwards
-    before = [w for w in standing(one.row) if w.at_s < one.core.reached_s]
+    live = any(not record.afterwards for record in one.told)
+    before = [w for w in standing(one.row) if w.at_s < one.core.reached_s and (not live or w.source == FILE)]
     step = max(1, -(-len(before) // (MOST_TELLINGS - 1)))
-    wanted: list[tuple[int | None, int]] = [(None, one.row.hung_s), *((w.id, w.at_s) for w in before[::step])]
+    wanted: list[tuple[int | None, int]] = [] if live else [(None, one.row.hung_s)]
+    wanted += [(w.id, w.at_s) for w in before[::step]]
     return [(weighing_id, at_s) for weighing_id, at_s in wanted if weighing_id not in have]
 
 

@@ -23,8 +23,8 @@ from zymon.store.weighings import standing
 
 from ..as_forecast import lost_at
 from ..course import climate_of, course_of
-from ..cut.views import face_out
 from ..cut.schemas import FaceOut
+from ..cut.views import face_out
 from ..keep.yields import yield_of
 from ..premises import Premises, moment
 from ..schemas import SaidOut, said_out
@@ -191,12 +191,9 @@ def _salt(course: Course, of: Batch) -> float | None:
     known = [f for f in course.formulations if f.dose_known and f.meat_g > 0]
     if not known:
         return of.salt_percent
-    salts = [
-        100 * (f.plain_salt_g + f.other_salt_g + sodium_chloride_g(f.curing_salt_g, f.nitrite_fraction, f.nitrate_fraction))
-        / f.meat_g
-        for f in known
-    ]  # fmt: skip
-    return round(sum(salts) / len(salts), 2)
+    cured_g = [sodium_chloride_g(f.curing_salt_g, f.nitrite_fraction, f.nitrate_fraction) for f in known]
+    salts_g = [f.plain_salt_g + f.other_salt_g + g for f, g in zip(known, cured_g, strict=True)]
+    return round(100 * sum(salts_g) / sum(f.meat_g for f in known), 2)
 
 
 def _dextrose(session: Session, batch_id: int) -> float | None:

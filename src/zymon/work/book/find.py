@@ -97,7 +97,10 @@ def span_named(words: str, now_s: int, zone: ZoneInfo) -> tuple[int, int] | None
     if not _DAY.fullmatch(words):
         return None
     now = datetime.fromtimestamp(now_s, zone)
-    with_first, with_last = now.replace(month=1, day=1, hour=0, minute=0), now.replace(month=1, day=28, hour=0, minute=0)
+    with_first, with_last = (
+        now.replace(month=1, day=1, hour=0, minute=0),
+        now.replace(month=1, day=28, hour=0, minute=0),
+    )
     year_first = not re.match(r"\d{4}", words)
     try:
         first = parser.parse(words, dayfirst=year_first, default=with_first.replace(tzinfo=None))

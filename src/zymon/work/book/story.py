@@ -188,7 +188,9 @@ def _hung(session: Session, row: Piece) -> dict[str, object]:
             )
             for w in row.weighings
         ],
-        "told": [ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, row.id)],
+        "told": [
+            ToldOut(at=moment(r.made_s), ready=ready_of(r.p10_s, r.p50_s, r.p90_s)) for r in told(session, row.id, True)
+        ],
         "photos": [p.id for p in counted(photos.photos_of(session, row.id))],
     }  # fmt: skip
 
@@ -204,4 +206,3 @@ def _doing(of: Doing) -> s.StoryDoing:
         note=str(of.values.get("note", "")),
         struck=of.struck,
     )
-

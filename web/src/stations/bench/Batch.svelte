@@ -79,6 +79,10 @@
           </p>
         {/if}
         <LedgerMarks batch={id} />
+        <a
+          class="inline-flex min-h-11 items-center underline underline-offset-4"
+          href={p('/book/batch/:id', { params: { id: String(id) } })}>{words.book.story.open}</a
+        >
         {#if data.asks_pinch && data.pieces.every((one) => one.life.kind === 'waiting')}
           <label class="mt-2 inline-flex items-baseline gap-2">
             <span class="text-warning font-semibold">{words.bench.weigh.pinch}</span>

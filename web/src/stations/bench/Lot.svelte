@@ -28,6 +28,13 @@
     {#if lot.data}
       <p class="quiet">{lot.data.what}</p>
       <h1 class="font-tag text-4xl font-bold">{say.title(lot.data.code)}</h1>
+      <p class="print:hidden">
+        <a
+          download
+          class="inline-flex min-h-11 items-center underline underline-offset-4"
+          href={`/api/lots/${id}/recall.pdf`}>{words.book.recall}</a
+        >
+      </p>
       <h2 class="font-tag mt-3 text-xl font-semibold">{say.goes}</h2>
       {#each lot.data.batches as batch (batch.batch_id)}
         <section class="mt-2">

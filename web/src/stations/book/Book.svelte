@@ -56,6 +56,11 @@
       <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/compare')}
         >{say.compare}</a
       >
+      <a
+        download
+        class="inline-flex min-h-11 items-center underline underline-offset-4"
+        href="/api/workshop.xlsx">{words.book.sheet}</a
+      >
       <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/book/file')}
         >{say.file}</a
       >

@@ -61,7 +61,7 @@
           {#if data.before}<a class="step" href={at(data.before)}>{say.before}</a>{/if}
           {#if data.after}<a class="step" href={at(data.after)}>{say.after}</a>{/if}
           <a class="step" href={`${p('/book/compare')}?batches=${id}`}>{say.compare}</a>
-          <a class="btn btn-primary min-h-11" href={`/api/batches/${id}/record.pdf`}>{say.print}</a>
+          <a download class="btn btn-primary min-h-11" href={`/api/batches/${id}/record.pdf`}>{say.print}</a>
         </nav>
       </header>
       <section class="mt-3" aria-label={say.line}><StoryLine story={data} /></section>
@@ -234,6 +234,19 @@
           </div>
         </section>
       {/if}
+      <section class="mt-4 print:hidden" aria-label={say.filesTitle}>
+        <h2>{say.filesTitle}</h2>
+        <p class="flex flex-wrap gap-x-5">
+          <a class="step" href={`/api/batches/${encodeURIComponent(data.code)}/batch.json`} download
+            >{say.batchFile}</a
+          >
+          <a download class="step" href={`/api/batches/${id}/weights.csv`}>{say.weights} ({say.csv})</a>
+          {#if data.ph.length}
+            <a download class="step" href={`/api/batches/${id}/ph.csv`}>{say.ph} ({say.csv})</a>
+            <a class="step" href={`/api/batches/${id}/warm.json`} download>{say.warmFile}</a>
+          {/if}
+        </p>
+      </section>
       <section class="mt-4" aria-label={say.changes}>
         <h2>{say.changes}</h2>
         <Changes batch={id} />

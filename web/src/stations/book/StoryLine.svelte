@@ -90,7 +90,7 @@
     {/each}
     {#if told && bars.length}
       <text x={left} y={toldTop + 10} class="axis">{say.told}</text>
-      {#each bars.slice(-8) as bar, i (bar.at)}
+      {#each bars.slice(-8) as bar, i (i)}
         {@const low = x(ms(bar.ready.p10 ?? bar.at))}
         {@const high = x(ms(bar.ready.p90 ?? bar.at))}
         <rect
@@ -141,7 +141,7 @@
 {/if}
 {#if told}<p class="text-sm">
     <strong>{say.toldOf(told.tag)}:</strong>
-    {#each told.told.filter((one) => one.ready.p50) as one, i (one.at)}{i ? '; ' : ' '}<span class="quiet"
+    {#each told.told.filter((one) => one.ready.p50) as one, i (i)}{i ? '; ' : ' '}<span class="quiet"
         >{shortDay(one.at)}:</span
       >
       {shortDay(one.ready.p50 ?? one.at)}

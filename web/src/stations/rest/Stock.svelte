@@ -71,6 +71,7 @@
       {/each}
       <p class="mt-6 flex flex-wrap gap-x-5">
         {#if ids.length}<a
+            download
             class="min-h-11 underline underline-offset-4"
             href={`/api/packs/labels.pdf?${ids.join('&')}`}>{say.labels}</a
           >{/if}

@@ -172,8 +172,8 @@
         >{say.move}</button
       >
       {#if label.data?.no_label === null}
-        <a class="btn min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}`}>{say.label}</a>
-        <a class="btn btn-ghost min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}&paper=roll62`}
+        <a download class="btn min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}`}>{say.label}</a>
+        <a download class="btn btn-ghost min-h-11" href={`/api/packs/labels.pdf?ids=${pack.id}&paper=roll62`}
           >{say.labelRoll}</a
         >
       {/if}

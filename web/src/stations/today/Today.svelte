@@ -101,7 +101,9 @@
       <header class="flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-tag text-3xl font-bold">{round.data ? longDay(round.data.now) : say.title}</h1>
         <p class="quiet">{round.data ? say.count(due.length) : words.loading}</p>
-        <a class="btn ml-auto min-h-11" href="/api/today.ics" title={say.calendarHint}>{say.calendar}</a>
+        <a download class="btn ml-auto min-h-11" href="/api/today.ics" title={say.calendarHint}
+          >{say.calendar}</a
+        >
       </header>
       {#if round.isError}<p class="text-error" role="alert">{round.error.message}</p>{/if}
       {#if round.data && due.length === 0}

@@ -48,9 +48,7 @@ def upgrade() -> None:
             f"INSERT INTO word_index(rowid, text) SELECT {row.format('t')}, {text.format('t')} FROM {table} t "
             f"WHERE {some.format('t')}"
         )
-        op.execute(
-            f"CREATE TRIGGER {table}_found AFTER INSERT ON {table} WHEN {some.format('new')} BEGIN {put}; END"
-        )
+        op.execute(f"CREATE TRIGGER {table}_found AFTER INSERT ON {table} WHEN {some.format('new')} BEGIN {put}; END")
         op.execute(
             f"CREATE TRIGGER {table}_found_anew AFTER UPDATE OF {', '.join(columns)} ON {table} "
             f"BEGIN {drop}; {put} WHERE {some.format('new')}; END"

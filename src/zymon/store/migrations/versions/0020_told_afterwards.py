@@ -11,6 +11,4 @@ down_revision = "0019"
 
 
 def upgrade() -> None:
-    op.add_column(
-        "forecast_record", sa.Column("afterwards", sa.Boolean(), nullable=False, server_default=sa.false())
-    )
+    op.add_column("forecast_record", sa.Column("afterwards", sa.Boolean(), nullable=False, server_default=sa.false()))
