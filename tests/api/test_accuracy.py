@@ -38,7 +38,7 @@ def test_dates_that_were_told_are_owned_up_to_with_the_pieces_they_rest_on(kitch
     live = seen["live"]
     assert (live["overall"]["pieces"], live["overall"]["few"], live["lesson"]) == (1, True, "too_few")
     assert live["overall"]["told"] == 6  # at hanging, and after each weighing before it was there
-    assert [one["stage"] for one in live["along"]][0] == "hanging"
+    assert live["along"][0]["stage"] == "hanging"
     assert {name: [g["name"] for g in some] for name, some in live["groups"].items()} == {
         "family": ["salame"], "place": ["Cellar"], "year": [seen["each"][0]["reached_at"][:4]],
     }  # fmt: skip
@@ -82,7 +82,8 @@ def test_the_fall_of_ph_is_checked_with_what_was_known_after_each_reading(kitche
     box = kitchen.place("Box", kind="warm", temperature_c=24)
     batch = kitchen.mince(sheet_body(), "J-30")
     kitchen.post(
-        f"/warm/{batch['id']}/stage", "PUT", place_id=box.id, stuffed_at=iso(kitchen.clock.now), culture="medium", dextrose_percent=0.3, salt_percent=2.7,
+        f"/warm/{batch['id']}/stage", "PUT", place_id=box.id, stuffed_at=iso(kitchen.clock.now), culture="medium",
+        dextrose_percent=0.3, salt_percent=2.7,
         target_ph=5.1,
     )  # fmt: skip
     for hours, ph in ((14, 5.62), (4, 5.41), (4, 5.22), (4, 5.12)):

@@ -1,11 +1,11 @@
-"""The Book through the real screens: a batch of two years ago found by a word, its story, compared, printed, recalled."""
+"""The Book through the real screens: found by a word, told, compared, printed, owned up to, recalled."""
 
 import re
 
 import pypdfium2 as pdfium
+from benchmarks.maker import Maker
 from playwright.sync_api import Page, expect
 
-from benchmarks.maker import Maker
 from courses.kitchen import Kitchen, Place
 from serving import Server
 from support import Clock, sheet_body
