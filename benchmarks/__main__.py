@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, courses, ferment, page, shelf, soak, speed
+from . import accuracy, book, courses, ferment, page, shelf, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -29,6 +29,7 @@ def main() -> None:
     for title, measure in (
         ("Speed", speed.measure),
         ("Shelf", shelf.measure),
+        ("Book", book.measure),
         ("Page", page.measure),
         ("Accuracy of the dates", accuracy.measure),
         ("Usual outcomes", courses.measure),

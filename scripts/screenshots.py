@@ -57,14 +57,7 @@ def take(
         page.get_by_label("Recipes").select_option(label=recipe)
         page.get_by_test_id("weeks").wait_for()
         page.evaluate("document.querySelector('main').scrollTo(0, 0)")
-    if keys == "h":
-        page.keyboard.press("h")
-        page.get_by_label("Product").fill("Juniper salame")
-        page.get_by_label("Start weight, g").fill("842")
-        page.get_by_label("Tare, g").fill("11")
-        page.get_by_label("Diameter, mm").fill("58")
-        page.get_by_test_id("target-weight").wait_for()
-    elif keys:
+    if keys:
         page.get_by_role("button", name=keys).first.click()
     page.wait_for_timeout(600)
     page.screenshot(path=FOLDER / f"{name}.png")
@@ -85,22 +78,29 @@ def main() -> None:
             take(browser, pit, "hang")
             take(browser, pit, "hang-piece", tag="N-07-02")
             take(browser, loft, "hang-dark", dark=True, tag="B-10-03", grave="Drying too fast: a dry ring closes")
-            take(browser, loft, "hang-a-piece", keys="h")
-            take(browser, pit, "piece-phone-dark", PHONE, dark=True, tag="J-22-02")
             take(browser, f"{pit}/climate", "climate")
             bench = httpx2.get(f"{home}/api/bench").json()
             batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
-            take(browser, f"{home}/bench/batch/{batch}", "batch")
             take(browser, f"{home}/bench/batch/{batch}/against", "against")
             take(browser, f"{home}/today", "today")
-            take(browser, f"{home}/book", "book")
+            take(browser, f"{home}/rest", "rest", tag="J-20-06")
+            cut = next(one["piece_id"] for one in httpx2.get(f"{home}/api/cut").json()["seen"] if one["ring"] == "wide")
+            take(browser, f"{home}/rest/cut/{cut}", "cut-phone", PHONE)
+            packs = httpx2.get(f"{home}/api/stock").json()["packs"]
+            opened = next(one for one in packs if one["opened"])
+            take(browser, f"{home}/rest/stock/{opened['id']}", "stock")
+            take(browser, f"{home}/book/batch/{opened['batch_id']}", "story")
+            while httpx2.post(f"{home}/api/book/accuracy/afterwards", timeout=60).json()["waiting"]:
+                pass
+            take(browser, f"{home}/book/accuracy", "accuracy")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
-            tags = pypdfium2.PdfDocument(httpx2.get(f"{home}/api/batches/{batch}/tags.pdf").content)
-            tags[0].render(scale=1.1).to_pil().save(FOLDER / "tags.png")
+            ids = "&".join(f"ids={one['id']}" for one in packs if one["id"])
+            labels = pypdfium2.PdfDocument(httpx2.get(f"{home}/api/packs/labels.pdf?{ids}").content)
+            labels[0].render(scale=1.1).to_pil().save(FOLDER / "labels.png")
             browser.close()
         server.should_exit = True
 

@@ -1,11 +1,13 @@
 """The made-up workshop holds every awkward case it is meant to show, and is the same each time."""
 
+import time
 from datetime import datetime
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
 
+from shared_demo import copy_of_the_demo
 from support import NOW, words
 from zymon.app import make_app
 from zymon.demo.build import build, ensure_demo
@@ -74,19 +76,22 @@ def test_the_same_seed_makes_the_same_workshop(wheelhouse: TestClient, tmp_path:
     app.state.context.close()
 
 
-def test_a_demo_somebody_worked_in_is_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
-    file = tmp_path / "demo.db"
-    ensure_demo(file, now_s=NOW)
-    app = make_app(Settings(db=file), lambda: NOW + 60)
+def test_a_demo_somebody_worked_in_is_kept(
+    tmp_path_factory: pytest.TempPathFactory, capsys: pytest.CaptureFixture[str]
+) -> None:
+    file, now = copy_of_the_demo(tmp_path_factory), int(time.time())
+    file.with_suffix(".made").write_text(str(now))
+    ensure_demo(file, now_s=now + 60)  # a young one is not made anew
+    app = make_app(Settings(db=file), lambda: now + 60)
     with TestClient(app) as client:
         piece = client.get("/api/places/3/room").json()["pieces"][0]
         body = {"gross_g": piece["weight_now_g"], "by": "Ida", "sure": True, "uid": "worked-in"}
         client.post(f"/api/pieces/{piece['id']}/weighings", json=body).raise_for_status()
     app.state.context.close()
     before = file.stat().st_mtime_ns
-    ensure_demo(file, now_s=NOW + 30 * 86_400)
+    ensure_demo(file, now_s=now + 30 * 86_400)
     assert "it is kept as it is" in capsys.readouterr().out
-    ensure_demo(file, now_s=NOW + 60)
+    ensure_demo(file, now_s=now + 60)
     assert file.stat().st_mtime_ns == before
 
 
@@ -110,3 +115,17 @@ def test_the_round_asks_for_nothing_that_must_wait(wheelhouse: TestClient) -> No
     assert ended == {"J-19": "stalled", "J-20": "reached", "J-18": "reached", "J-17": "reached"}
     states = {c["tag"]: c["state"] for c in wheelhouse.get("/api/salt").json()["pieces"]}
     assert (states["V-05-01"], states["V-05-02"], states["N-09-01"]) == ("right", "out", "early")
+
+
+def test_what_came_down_rests_was_cut_judged_and_packed(wheelhouse: TestClient) -> None:
+    shelf = {c["tag"]: c["state"] for c in wheelhouse.get("/api/rest").json()["pieces"]}
+    assert shelf == {"N-05-03": "even", "J-20-01": "even", "J-20-06": "leaks", "J-20-02": "evening"}
+    seen = {one["tag"]: one["cause"] for one in wheelhouse.get("/api/cut").json()["seen"]}
+    assert seen.keys() == {"J-17-03", "J-18-03", "J-20-03", "N-05-02", "V-01-03", "P-29-03"}
+    assert seen["J-18-03"] == "cut_early"
+    packs = wheelhouse.get("/api/stock").json()["packs"]
+    assert len(packs) == 6
+    assert [p["tag"] for p in packs if p["opened"]] == ["J-18-03"]
+    recipe = next(r["id"] for r in wheelhouse.get("/api/recipes").json() if r["name"] == "Juniper salame")
+    (line,) = wheelhouse.get(f"/api/recipes/{recipe}/next-time").json()
+    assert line["tag"] == "J-18-03"

@@ -1,6 +1,7 @@
 """Whatever is sent to whatever address of the interface: an answer or a clear refusal, never a fault of the server."""
 
 import os
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -9,9 +10,8 @@ import schemathesis
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 
-from support import NOW
+from shared_demo import copy_of_the_demo
 from zymon.app import make_app
-from zymon.demo.build import build
 from zymon.settings import Settings
 
 ROOT = Path(__file__).parents[2]
@@ -27,9 +27,8 @@ OPERATIONS = {
 @pytest.fixture(scope="module")
 def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A workshop with something in every station."""
-    file = tmp_path_factory.mktemp("any") / "demo.db"
-    build(file, NOW)
-    app = make_app(Settings(db=file, max_upload_mb=1), lambda: NOW)
+    file, now = copy_of_the_demo(tmp_path_factory), time.time()
+    app = make_app(Settings(db=file, max_upload_mb=1), lambda: now)
     with TestClient(app) as client:
         yield client
     app.state.context.close()

@@ -9,15 +9,14 @@ from playwright.sync_api import Page, expect
 
 from pages import post
 from serving import Server
-from zymon.demo.build import build
+from shared_demo import copy_of_the_demo
 from zymon.demo.live import LiveStandins, over_http
 
 
 @pytest.fixture(scope="module")
 def wheelhouse(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     """The demo with its stand-ins, as `make demo` runs it."""
-    file = tmp_path_factory.mktemp("demo") / "demo.db"
-    build(file, int(time.time()))
+    file = copy_of_the_demo(tmp_path_factory)
     server = Server(file, time.time)
     LiveStandins(server.app, over_http(server.url))
     yield server

@@ -10,7 +10,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from pages import open_workshop, post
 from serving import Server
-from zymon.demo.build import build
+from shared_demo import copy_of_the_demo
 
 DAY = 86_400
 TWO_MINUTES_S = 120
@@ -119,8 +119,7 @@ def test_a_paper_tag_of_two_months_ago_is_copied_by_keys(page: Page, serve) -> N
 
 @pytest.fixture(scope="module")
 def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    file = tmp_path_factory.mktemp("phone") / "demo.db"
-    build(file, int(time.time()))
+    file = copy_of_the_demo(tmp_path_factory)
     server = Server(file, time.time)
     yield server
     server.stop()
@@ -138,6 +137,8 @@ def test_nothing_is_wider_than_a_phone(page: Page, demo: Server) -> None:
     rolls = [f"/hang/{place}{rest}" for place in chambers for rest in ("", "?view=list", "/climate", "/round")]
     addresses = [
         *("/today", "/bench", "/bench/limits", "/salt", "/salt/1", "/warm", "/book", "/book/changes", "/places/new"),
+        *("/rest", "/rest/in", "/rest/18", "/rest/cut", "/rest/cut/9", "/rest/cut/13", "/rest/stock", "/rest/stock/2"),
+        *("/rest/pack/16", "/rest/allergens", "/book/batch/2", "/book/compare?batches=1,2,3", "/book/accuracy"),
         *rolls,
         f"/hang/{chambers[0]}?piece={pieces[0]['id']}",
         f"/hang/{after['place_id']}?piece={after['piece_id']}",

@@ -48,7 +48,7 @@ def test_the_forecasts_log_never_runs_ahead_of_the_clock(cellar) -> None:
     db, place, rows = cellar
     with db.reading() as session:
         log = hourly_log(session, place, NOW - 3 * 86_400, NOW - 86_400 + 17)
-        assert all_readings(session, place) == rows
+        assert list(all_readings(session, place)) == rows
     assert log.time_s.max() <= NOW - 86_400 + 17
     assert np.all(np.diff(log.time_s) > 0)
 

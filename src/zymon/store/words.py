@@ -77,7 +77,8 @@ class Hit:
 
 def by_words(session: Session, words: str) -> list[Hit]:
     """What holds every one of the words, or begins with it, the best fit first."""
-    wanted = " AND ".join(f'"{word}"*' for word in words.replace('"', " ").split()[:8])
+    plain = "".join(c if c.isprintable() and c != '"' else " " for c in words)
+    wanted = " AND ".join(f'"{word}"*' for word in plain.split()[:8] if any(c.isalnum() for c in word))
     if not wanted:
         return []
     query = text("SELECT rowid FROM word_index WHERE word_index MATCH :wanted ORDER BY bm25(word_index) LIMIT :many")

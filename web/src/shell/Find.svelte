@@ -61,34 +61,42 @@
 <svelte:window onkeydown={onkey} />
 
 <dialog bind:this={box} class="find" aria-label={say.open} onclose={() => (finding.open = false)}>
-  <input
-    type="search"
-    placeholder={say.label}
-    aria-label={say.label}
-    aria-controls="found"
-    aria-activedescendant={rows.length ? `found-${at}` : undefined}
-    autocomplete="off"
-    bind:value={typed}
-    onkeydown={steer}
-  />
-  <ul id="found" role="listbox" aria-label={say.open}>
-    {#each rows as row, i (i)}
-      <li id="found-{i}" role="option" aria-selected={i === at}>
-        <button type="button" class:at={i === at} onmouseenter={() => (at = i)} onclick={() => void open(i)}>
-          <span class="kind">{say.kinds[row.kind]}</span>
-          <span class="min-w-0 flex-1 truncate" class:line-through={row.struck}
-            ><strong class:font-tag={row.kind !== 'note'}>{row.title}</strong> {row.detail}</span
+  {#if finding.open}
+    <input
+      type="search"
+      placeholder={say.label}
+      aria-label={say.label}
+      aria-controls="found"
+      aria-activedescendant={rows.length ? `found-${at}` : undefined}
+      autocomplete="off"
+      {@attach (field) => field.focus()}
+      bind:value={typed}
+      onkeydown={steer}
+    />
+    <ul id="found" role="listbox" aria-label={say.open}>
+      {#each rows as row, i (i)}
+        <li id="found-{i}" role="option" aria-selected={i === at}>
+          <button
+            type="button"
+            class:at={i === at}
+            onmouseenter={() => (at = i)}
+            onclick={() => void open(i)}
           >
-          <span class="quiet flex-none text-sm">{row.by ?? ''} {row.at ? fullDay(row.at) : ''}</span>
-        </button>
-      </li>
-    {:else}
-      {#if asked.length > 1 && found.data && !found.isPlaceholderData}<li class="px-4 py-3">
-          {say.none}
-        </li>{/if}
-    {/each}
-  </ul>
-  <p class="quiet px-4 py-2 text-sm">{say.hint}</p>
+            <span class="kind">{say.kinds[row.kind]}</span>
+            <span class="min-w-0 flex-1 truncate" class:line-through={row.struck}
+              ><strong class:font-tag={row.kind !== 'note'}>{row.title}</strong> {row.detail}</span
+            >
+            <span class="quiet flex-none text-sm">{row.by ?? ''} {row.at ? fullDay(row.at) : ''}</span>
+          </button>
+        </li>
+      {:else}
+        {#if asked.length > 1 && found.data && !found.isPlaceholderData}<li class="px-4 py-3">
+            {say.none}
+          </li>{/if}
+      {/each}
+    </ul>
+    <p class="quiet px-4 py-2 text-sm">{say.hint}</p>
+  {/if}
 </dialog>
 
 <style>

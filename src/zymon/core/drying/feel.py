@@ -94,12 +94,12 @@ def rim_and_core(x: Array) -> tuple[Array, Array]:
 
 def _mean_over(x: Array, low: float, high: float) -> Array:
     """Mean of x over the part of the volume between two shares, counted from the centre."""
-    return np.asarray(np.tensordot(_part(low, high), x, axes=1))
+    part = _part(low, high)
+    return np.asarray(np.tensordot(part, x, axes=1) / part.sum())
 
 
 @cache
 def _part(low: float, high: float) -> Array:
-    """How much each shell counts in the part of the volume between two shares; sums to 1."""
+    """How much each shell counts in the part of the volume between two shares."""
     edge = np.concatenate([[0.0], np.cumsum(shell_fractions())])
-    part = np.clip(np.minimum(edge[1:], high) - np.maximum(edge[:-1], low), 0.0, None)
-    return np.asarray(part / part.sum())
+    return np.asarray(np.clip(np.minimum(edge[1:], high) - np.maximum(edge[:-1], low), 0.0, None))

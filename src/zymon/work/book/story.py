@@ -197,10 +197,12 @@ def _hung(session: Session, row: Piece) -> dict[str, object]:
 
 def _doing(of: Doing) -> s.StoryDoing:
     values = {name: value for name, value in of.values.items() if name not in ("note", "how") and value != ""}
-    how = str(of.values.get("how", ""))
+    station, _, what = of.what.partition(".")
+    how = of.values.get("how")
+    did = f"{what}_{how}" if what == "gone" and how else what
     return s.StoryDoing(
         at=moment(of.at_s),
-        says=said_out(said(f"did.{of.what}{f'_{how}' if how and of.what == 'became.gone' else ''}", **values)),
+        says=said_out(said(f"did.{station}.{did}", **values)),
         pieces=list(of.tags),
         by=of.by,
         note=str(of.values.get("note", "")),
