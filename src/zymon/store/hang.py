@@ -333,6 +333,12 @@ def how_many_hung(session: Session, place_id: int) -> int:
     return session.scalar(query) or 0
 
 
+def first_hung(session: Session, place_id: int, finished: bool) -> int | None:
+    """When the first of the pieces that hang in a place, or that ever hung there, was hung [s]; None without any."""
+    query = select(func.min(Piece.hung_s)).join(Hanging).where(Hanging.place_id == place_id, Hanging.struck_s.is_(None))
+    return session.scalar(query if finished else query.where(Hanging.to_s.is_(None)))
+
+
 def pieces_that_hung(session: Session, place_id: int) -> list[Piece]:
     """Every piece that hangs or ever hung in a place, in the order they were hung."""
     hung = select(Hanging.piece_id).where(Hanging.place_id == place_id, Hanging.struck_s.is_(None))

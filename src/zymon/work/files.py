@@ -7,7 +7,7 @@ from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece,
 from zymon.formats.measurements import climate_csv, weights_csv
 from zymon.store.climate import all_readings
 from zymon.store.database import Session
-from zymon.store.hang import pieces_hanging, pieces_that_hung
+from zymon.store.hang import first_hung, pieces_hanging, pieces_that_hung
 from zymon.store.models import Batch, Piece
 from zymon.store.places import place, setpoint_at
 from zymon.store.weighings import standing
@@ -25,15 +25,9 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> tuple[str, Itera
     """
     with shop.db.reading() as session:
         of = place(session, place_id)
-        pieces = _pieces(session, place_id, finished)
         setpoint = setpoint_at(of, shop.now_s)
-        batches: dict[tuple[str, str, str], HangBatch] = {}
-        for piece in pieces:
-            # a batch of the file has one shape and one casing: unlike pieces of one batch stand side by side
-            key = (piece.batch.code, piece.shape, piece.casing)
-            batches.setdefault(key, _batch(piece.batch, piece)).pieces.append(_piece(piece))
-        first = min((p.hung_s for p in pieces), default=shop.now_s)
-        file = HangFile(
+        first = first_hung(session, place_id, finished) or shop.now_s
+        head = HangFile(
             format="zymon-hang/1",
             chamber=HangChamber(
                 name=of.name,
@@ -44,15 +38,16 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> tuple[str, Itera
                 else Setpoint(temperature_c=setpoint.temperature_c, rh_percent=setpoint.rh_percent),
             ),
             climate=[],
-            batches=list(batches.values()),
+            batches=[],
             now=moment(shop.now_s),
         )
-    return of.name, _with_climate(shop, file, place_id, first - DAY_S)
+    return of.name, _filled(shop, head, place_id, first - DAY_S, finished)
 
 
-def _with_climate(shop: Premises, file: HangFile, place_id: int, from_s: int) -> Iterator[str]:
+def _filled(shop: Premises, head: HangFile, place_id: int, from_s: int, finished: bool) -> Iterator[str]:
     """A hang file whose readings are written as they come off the disk: ten years of minutes fit no memory."""
-    before, after = file.model_dump_json().split('"climate":[]')
+    before, between_and_after = head.model_dump_json().split('"climate":[]')
+    between, after = between_and_after.split('"batches":[]')
     yield f'{before}"climate":['
     with shop.db.reading() as session:
         begun = False
@@ -60,7 +55,18 @@ def _with_climate(shop: Premises, file: HangFile, place_id: int, from_s: int) ->
             rows = ",".join(f'["{moment(at):%Y-%m-%dT%H:%M:%SZ}",{c},{rh}]' for at, c, rh in part)
             yield f"{',' if begun else ''}{rows}"
             begun = True
+        yield f']{between}"batches":['
+        yield ",".join(batch.model_dump_json() for batch in _batches(session, place_id, finished))
     yield f"]{after}"
+
+
+def _batches(session: Session, place_id: int, finished: bool) -> list[HangBatch]:
+    """The pieces by batch; a batch of the file has one shape and one casing, so unlike pieces stand side by side."""
+    found: dict[tuple[str, str, str], HangBatch] = {}
+    for piece in _pieces(session, place_id, finished):
+        key = (piece.batch.code, piece.shape, piece.casing)
+        found.setdefault(key, _batch(piece.batch, piece)).pieces.append(_piece(piece))
+    return list(found.values())
 
 
 def _pieces(session: Session, place_id: int, finished: bool) -> list[Piece]:
