@@ -35,6 +35,7 @@ def take(
     keys: str = "",
     recipe: str = "",
     grave: str = "",
+    until: str = "",
 ) -> None:
     """One picture: a page, perhaps with a piece picked, a key pressed or a recipe opened."""
     context = browser.new_context(
@@ -59,6 +60,8 @@ def take(
         page.evaluate("document.querySelector('main').scrollTo(0, 0)")
     if keys:
         page.get_by_role("button", name=keys).first.click()
+    if until:
+        page.locator(until).first.wait_for()
     page.wait_for_timeout(600)
     page.screenshot(path=FOLDER / f"{name}.png")
     context.close()
@@ -78,7 +81,6 @@ def main() -> None:
             take(browser, pit, "hang")
             take(browser, pit, "hang-piece", tag="N-07-02")
             take(browser, loft, "hang-dark", dark=True, tag="B-10-03", grave="Drying too fast: a dry ring closes")
-            take(browser, f"{pit}/climate", "climate")
             bench = httpx2.get(f"{home}/api/bench").json()
             batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
@@ -87,14 +89,14 @@ def main() -> None:
             take(browser, f"{home}/today", "today")
             take(browser, f"{home}/rest", "rest", tag="J-20-06")
             cut = next(one["piece_id"] for one in httpx2.get(f"{home}/api/cut").json()["seen"] if one["ring"] == "wide")
-            take(browser, f"{home}/rest/cut/{cut}", "cut-phone", PHONE)
+            take(browser, f"{home}/rest/cut/{cut}", "cut-phone", PHONE, until="[data-testid=cause]")
             packs = httpx2.get(f"{home}/api/stock").json()["packs"]
             opened = next(one for one in packs if one["opened"])
-            take(browser, f"{home}/rest/stock/{opened['id']}", "stock")
-            take(browser, f"{home}/book/batch/{opened['batch_id']}", "story")
+            take(browser, f"{home}/rest/stock/{opened['id']}", "stock", until="article h2")
+            take(browser, f"{home}/book/batch/{opened['batch_id']}", "story", until="main svg .piece")
             while httpx2.post(f"{home}/api/book/accuracy/afterwards", timeout=60).json()["waiting"]:
                 pass
-            take(browser, f"{home}/book/accuracy", "accuracy")
+            take(browser, f"{home}/book/accuracy", "accuracy", until="main table")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
