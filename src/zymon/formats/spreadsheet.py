@@ -23,10 +23,9 @@ class Column:
 
 @dataclass(frozen=True)
 class Sheet:
-    """A sheet: its name, what a row of it is, its columns, its rows as they come."""
+    """A sheet: its name, its columns, its rows as they come."""
 
     name: str
-    row_is: str
     columns: tuple[Column, ...]
     rows: Iterable[tuple[Cell, ...]]
 

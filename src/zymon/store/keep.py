@@ -12,8 +12,6 @@ from .models import Piece, PieceState
 from .places import ClashError, place, there
 from .struck import counted, strike
 
-MAY_BE_PACKED = ("down", "resting", "cut", "kept")
-
 
 def packs(session: Session, piece_ids: Sequence[int] | None = None) -> list[Packed]:
     """The packs that count, of some pieces or of all, the oldest first."""

@@ -7,7 +7,7 @@ from typing import Literal
 from sqlalchemy import select, text
 from sqlalchemy.orm import Session
 
-from .bench_models import Making, Recipe
+from .bench_models import Making
 from .models import Batch, Piece, PieceState, Weighing
 
 Kind = Literal["batch", "piece", "lot", "recipe", "place", "person", "note"]
@@ -111,8 +111,3 @@ def batches_between(session: Session, low_s: int, high_s: int) -> Sequence[Batch
     made = select(Making.batch_id).where(Making.made_s.between(low_s, high_s))
     query = select(Batch).where(Batch.id.in_(hung.union(became, made)))
     return session.scalars(query.order_by(Batch.created_s.desc()).limit(MANY)).all()
-
-
-def recipe_named(session: Session, recipe_id: int) -> Recipe | None:
-    """A recipe by its id."""
-    return session.get(Recipe, recipe_id)

@@ -15,13 +15,15 @@
     label: string;
     down?: boolean;
     height?: number;
+    /** A value that is drawn through. */
+    mark?: number;
   }
-  let { curves, unit, xUnit, label, down = false, height = 230 }: Props = $props();
+  let { curves, unit, xUnit, label, down = false, height = 230, mark }: Props = $props();
   let width = $state(600);
   const [left, right, top] = [46, 62, 10];
   const bottom = $derived(height - 26);
   const xs = $derived(curves.flatMap((c) => c.x));
-  const ys = $derived(curves.flatMap((c) => c.y));
+  const ys = $derived([...curves.flatMap((c) => c.y), ...(mark === undefined ? [] : [mark])]);
   const x = $derived(scaleLinear([Math.min(0, ...xs), Math.max(1, ...xs)], [left, width - right]));
   const room = $derived((Math.max(...ys) - Math.min(...ys)) * 0.06 || 1);
   const y = $derived(
@@ -35,7 +37,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  {#if ys.length}
+  {#if xs.length}
     <svg {width} {height} role="img" aria-label={label}>
       {#each y.ticks(4) as tick (tick)}
         <text x={left - 6} y={y(tick) + 4} text-anchor="end">{tick} {unit}</text>
@@ -44,6 +46,13 @@
       {#each x.ticks(Math.max(3, Math.floor(width / 110))) as tick (tick)}
         <text x={x(tick)} y={bottom + 18} text-anchor="middle">{tick} {xUnit}</text>
       {/each}
+      {#if mark !== undefined}<line
+          x1={left}
+          x2={width - right}
+          y1={y(mark)}
+          y2={y(mark)}
+          class="mark"
+        />{/if}
       {#each curves as curve, i (i)}
         <polyline points={path(curve)} class="b{curve.batch}" />
       {/each}
@@ -71,6 +80,9 @@
   }
   .grid {
     stroke: var(--color-base-300);
+  }
+  .mark {
+    stroke: var(--color-error);
   }
   polyline {
     fill: none;

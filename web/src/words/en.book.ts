@@ -62,11 +62,9 @@ export const book = {
     doings: 'What was done',
     noDoings: 'Nothing else was noted.',
     changes: 'What was changed afterwards',
-    noChanges: 'Nothing that was entered was changed.',
     people: 'People',
     photos: 'Photos',
     photoOf: (tag: string): string => `photo of ${tag}`,
-    estimated: '≈ marks what is an estimate of the model, never a reading.',
     steps: 'What was done about it',
   },
   compare: {

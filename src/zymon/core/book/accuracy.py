@@ -15,7 +15,6 @@ Name = TypeVar("Name", bound=str)
 STAGES: tuple[tuple[float, Stage], ...] = (
     (0.0, "hanging"), (0.2, "first"), (0.4, "second"), (0.6, "third"), (0.8, "fourth"), (1.0, "last"),
 )  # fmt: skip # up to which share of the way to the target; the fifths after the hanging
-WANTED_INSIDE = 0.8  # a window is that of four in five
 FEW = 5  # pieces, under which a figure is no more than an anecdote; practice
 BIASED_SHARE = 0.1  # of the whole time, from which dates are said to lean to one side; estimate
 NARROW, WIDE = 0.6, 0.95  # of the truths inside, beyond which windows are said to be too narrow or too wide; estimate

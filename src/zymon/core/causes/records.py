@@ -10,7 +10,6 @@ from dataclasses import dataclass, field
 from ..say import Value
 from .table import MARKS
 
-USUAL_PACKED_G_PER_ML = 1.03  # mince without air
 LONGEST_WARM_DAYS = 2.0  # after which a longer dry stage adds no more
 ACID_PH = 5.3
 

@@ -30,7 +30,6 @@ CALMER_AIR, MORE_AIR = 0.65, 1.5
 WRAPS_TO = "membrane"
 HIGHEST_RH, LOWEST_RH = 90.0, 60.0
 WIDE_SHARE = 0.5  # of a place's pieces in the same trouble, from which it is the place's
-OVERSHOOT_SOON_DAYS = 21.0
 
 
 @dataclass(frozen=True)

@@ -32,11 +32,11 @@ def workshop_sheet(shop: Premises) -> Path:
         write_spreadsheet(
             file,
             [
-                Sheet("pieces", "a piece that was hung", sheets.PIECES, _pieces(session)),
-                Sheet("weights", "a weighing", sheets.WEIGHTS, _weights(session)),
-                Sheet("ph", "a pH reading", sheets.PH, _ph(session)),
-                Sheet("climate", "an hour of a place", sheets.CLIMATE, _climate(session)),
-                Sheet("stock", "packs alike", sheets.STOCK, _stock(session)),
+                Sheet("pieces", sheets.PIECES, _pieces(session)),
+                Sheet("weights", sheets.WEIGHTS, _weights(session)),
+                Sheet("ph", sheets.PH, _ph(session)),
+                Sheet("climate", sheets.CLIMATE, _climate(session)),
+                Sheet("stock", sheets.STOCK, _stock(session)),
             ],
             shop.zone,
         )

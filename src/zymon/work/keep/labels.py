@@ -1,6 +1,7 @@
 """What stands on the labels of packs: read from the sheet of the batch, or typed where there is none."""
 
-from datetime import UTC, date, datetime
+from datetime import date, datetime
+from zoneinfo import ZoneInfo
 
 from zymon.core.bench.sheet import work
 from zymon.core.stock.allergens import Allergen, allergens_in
@@ -45,9 +46,9 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
                 contains=tuple(dict.fromkeys(a for one in named for a in one.allergens)),
                 lot=f"{of.piece.batch.code} · {of.piece.tag}",
                 net_g=of.net_g,
-                packed=datetime.fromtimestamp(of.at_s, UTC).astimezone(zone).date(),
+                packed=_day(of.at_s, zone),
                 keep=NAMES["keep_at"][of.keep_at],
-                best_before=None if best is None else _day(best, shop),
+                best_before=None if best is None else _day(best, zone),
                 by_estimate="keeping not known" if holds is None else f"by estimate {NAMES['keeps'][holds]}",
                 url=f"{base_url}t/{of.piece.tag}",
             )
@@ -60,8 +61,8 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
         return pack_labels_pdf(found, paper, owner.name if owner else "Zymon"), "labels.pdf"
 
 
-def _day(at_s: float, shop: Premises) -> date:
-    return datetime.fromtimestamp(at_s, UTC).astimezone(shop.zone).date()
+def _day(at_s: float, zone: ZoneInfo) -> date:
+    return datetime.fromtimestamp(at_s, zone).date()
 
 
 def own_words(session: Session) -> dict[str, tuple[Allergen, ...]]:

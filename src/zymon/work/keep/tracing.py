@@ -6,7 +6,6 @@ from zoneinfo import ZoneInfo
 from zymon.store import bench, hang
 from zymon.store import keep as store
 from zymon.store.bench_models import Lot, Making
-from zymon.store.database import Session
 from zymon.store.models import Piece
 
 from ..life import before_the_hook, life_before, state_of
@@ -26,22 +25,20 @@ def recall(shop: Premises, lot_id: int) -> s.RecallOut:
             code=lot.code,
             what=lot.what,
             kind=lot.kind,
-            batches=[
-                _batch(shop, session, making, lot, keeps, zone) for making in bench.makings_of_lot(session, lot_id)
-            ],
+            batches=[_batch(making, lot, keeps, zone) for making in bench.makings_of_lot(session, lot_id)],
         )
 
 
-def _batch(shop: Premises, session: Session, making: Making, lot: Lot, keeps: Keeps, zone: ZoneInfo) -> s.RecallBatch:
+def _batch(making: Making, lot: Lot, keeps: Keeps, zone: ZoneInfo) -> s.RecallBatch:
     holds = _holders(making, lot)
     hung = {p.tag: p for p in making.batch.pieces if holds is None or p.tag in holds}
     waiting = sorted({p.tag for p in making.pieces if holds is None or p.tag in holds} - hung.keys())
     packs = defaultdict(list)
-    for one in store.packs(session, [p.id for p in hung.values()]):
+    for one in store.packs(keeps.session, [p.id for p in hung.values()]):
         packs[one.piece_id].append(pack_out(one, keeps, zone))
     pieces = [_piece(p, packs[p.id]) for p in hung.values()]
     for tag in waiting:
-        last = life_before(before_the_hook(session, tag, making.batch_id), shop.now_s).last
+        last = life_before(before_the_hook(keeps.session, tag, making.batch_id), keeps.shop.now_s).last
         pieces.append(
             s.HeldPiece(
                 piece_id=None, tag=tag, state="waiting" if last is None else last.kind,

@@ -9,7 +9,7 @@
   import { words } from '../../words/en';
   import { said, whole } from '../../words/said';
   import BookPage from './BookPage.svelte';
-  import { chosen, factShown } from './comparing';
+  import { chosen, factShown, fallOf } from './comparing';
 
   const say = words.book.compare;
   let ids = $state(chosen(inAddress('batches')));
@@ -31,15 +31,7 @@
       one.curves.map((c) => ({ name: one.code, batch, x: c.days, y: c.loss_percent })),
     ),
   );
-  const falls = $derived(
-    (data?.batches ?? []).flatMap((one, batch) => {
-      const read = one.ph.filter((r) => !r.struck).map((r) => ({ t: new Date(r.at).getTime(), ph: r.ph }));
-      const begin = read[0]?.t ?? 0;
-      return read.length > 1
-        ? [{ name: one.code, batch, x: read.map((r) => (r.t - begin) / 3_600_000), y: read.map((r) => r.ph) }]
-        : [];
-    }),
-  );
+  const falls = $derived((data?.batches ?? []).flatMap((one, i) => fallOf(one.code, i, one.ph)));
   const air = (what: 'temperature_c' | 'rh_percent') =>
     (data?.batches ?? []).flatMap((one, batch) =>
       one.air ? [{ name: one.code, batch, x: one.air.days, y: one.air[what] }] : [],
@@ -97,7 +89,7 @@
     <div class="two">
       {#if falls.length}<section aria-label={say.ph}>
           <h2>{say.ph}</h2>
-          <Beside curves={falls} unit="" xUnit="h" label={say.ph} height={170} />
+          <Beside curves={falls} unit="" xUnit="h" label={say.ph} height={170} mark={5.3} />
         </section>{/if}
       {#if air('temperature_c').length}
         <section aria-label={say.temperature}>

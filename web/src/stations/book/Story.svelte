@@ -3,6 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { lineQuery, storyQuery } from '../../api/queries';
+  import Beside from '../../charts/Beside.svelte';
   import HurdleMark from '../../goods/HurdleMark.svelte';
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
@@ -20,7 +21,7 @@
   import { said, whole } from '../../words/said';
   import { figure, standing } from '../ledger/figures';
   import Changes from './Changes.svelte';
-  import PhHours from './PhHours.svelte';
+  import { fallOf } from './comparing';
   import StoryLine from './StoryLine.svelte';
 
   const say = words.book.story;
@@ -35,6 +36,7 @@
   const photos = $derived(
     data?.pieces.flatMap((one) => one.photos.map((id) => ({ id, tag: one.tag }))) ?? [],
   );
+  const fall = $derived(data ? fallOf(data.code, 0, data.ph) : []);
   const at = (batch: number): string => p('/book/batch/:id', { params: { id: String(batch) } });
 </script>
 
@@ -65,8 +67,8 @@
         </nav>
       </header>
       <section class="mt-3" aria-label={say.line}><StoryLine story={data} /></section>
-      {#if data.ph.length}<section class="mt-3" aria-label={say.ph}>
-          <PhHours batches={[{ code: data.code, ph: data.ph }]} />
+      {#if fall.length}<section class="mt-3" aria-label={say.ph}>
+          <Beside curves={fall} unit="" xUnit="h" label={say.ph} height={170} mark={5.3} />
         </section>{/if}
 
       <section class="mt-4" aria-label={say.hurdles}>
