@@ -21,7 +21,9 @@ class Server:
         self.port = self.socket.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
         self.app = make_app(Settings(db=db), clock)
-        self.server = uvicorn.Server(uvicorn.Config(self.app, log_level="error", access_log=False))
+        self.server = uvicorn.Server(
+            uvicorn.Config(self.app, log_level="error", access_log=False, timeout_graceful_shutdown=3)
+        )
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [self.socket]})
         self.thread.start()
 
