@@ -3,6 +3,7 @@
 import itertools
 from typing import Any
 
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from httpx2 import Response
 
@@ -11,6 +12,9 @@ class Maker(TestClient):
     """Entries without an identity get one; who tests that gives its own."""
 
     entries = itertools.count(1)
+
+    def __init__(self, app: FastAPI) -> None:
+        super().__init__(app, base_url="http://localhost")
 
     def request(self, method: str, url: Any, **given: Any) -> Response:
         """Send, with an identity where the body is an entry and has none."""

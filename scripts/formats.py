@@ -1,4 +1,4 @@
-"""Writes the published formats: OpenAPI of the server, JSON Schemas of the files it reads and writes."""
+"""Writes the published formats: OpenAPI of the server, JSON Schemas of its files, the data dictionary."""
 
 import json
 import sys
@@ -8,11 +8,13 @@ from pathlib import Path
 from zymon.app import make_app
 from zymon.formats import batch_file_first as first
 from zymon.formats.batch_file import BatchFile
+from zymon.formats.dictionary import dictionary_markdown
 from zymon.formats.hang_file import ForecastFile, HangFile
 from zymon.formats.ledger_file import LedgerFile
 from zymon.formats.recipe_file import RecipeFile
 from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
+from zymon.store.dictionary import meant
 from zymon.words import NAMES, SENTENCES
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
@@ -36,10 +38,11 @@ def documents() -> dict[str, str]:
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
-    return {
+    written = {
         name: json.dumps(document, indent=2 if name == CATALOGUE else 1, ensure_ascii=False, sort_keys=True) + "\n"
         for name, document in made.items()
     }
+    return written | {"data-dictionary.md": dictionary_markdown(meant())}
 
 
 if __name__ == "__main__":

@@ -20,7 +20,7 @@ class Server:
         self.socket = socket.create_server(("127.0.0.1", port))
         self.port = self.socket.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.app = make_app(Settings(db=db), clock)
+        self.app = make_app(Settings(db=db, address=f"http://{TABLET_HOST}:{self.port}"), clock)
         self.server = uvicorn.Server(
             uvicorn.Config(self.app, log_level="error", access_log=False, timeout_graceful_shutdown=3)
         )

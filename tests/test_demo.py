@@ -19,7 +19,7 @@ def wheelhouse(tmp_path_factory: pytest.TempPathFactory):
     file = tmp_path_factory.mktemp("demo") / "demo.db"
     build(file, NOW)
     app = make_app(Settings(db=file), lambda: NOW)
-    with TestClient(app) as client:
+    with TestClient(app, base_url="http://localhost") as client:
         yield client
     app.state.context.close()
 
@@ -71,7 +71,7 @@ def test_the_same_seed_makes_the_same_workshop(wheelhouse: TestClient, tmp_path:
     file = tmp_path / "again.db"
     build(file, NOW)
     app = make_app(Settings(db=file), lambda: NOW)
-    with TestClient(app) as client:
+    with TestClient(app, base_url="http://localhost") as client:
         assert client.get("/api/places/3/room").json() == wheelhouse.get("/api/places/3/room").json()
     app.state.context.close()
 
@@ -83,7 +83,7 @@ def test_a_demo_somebody_worked_in_is_kept(
     file.with_suffix(".made").write_text(str(now))
     ensure_demo(file, now_s=now + 60)  # a young one is not made anew
     app = make_app(Settings(db=file), lambda: now + 60)
-    with TestClient(app) as client:
+    with TestClient(app, base_url="http://localhost") as client:
         piece = client.get("/api/places/3/room").json()["pieces"][0]
         body = {"gross_g": piece["weight_now_g"], "by": "Ida", "sure": True, "uid": "worked-in"}
         client.post(f"/api/pieces/{piece['id']}/weighings", json=body).raise_for_status()

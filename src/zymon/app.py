@@ -6,10 +6,11 @@ import socket
 import time
 from collections.abc import Callable
 from pathlib import Path
+from urllib.parse import quote
 
 import uvicorn
 from fastapi import FastAPI, Response
-from fastapi.responses import FileResponse, JSONResponse
+from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -19,17 +20,24 @@ from .api import book, devices, errors, files, imports, line
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
 from .api.cut import routes as cut
+from .api.door import Doorkeeper
+from .api.guard import LOOPBACK, Guard
 from .api.hang import hook
 from .api.hang import place as place_itself
 from .api.hang import routes as hang
+from .api.house import archive, copies, people
 from .api.keep import routes as keep
 from .api.ledger import routes as ledger
 from .api.rest import routes as rest
+from .api.rights import Allowed
 from .api.salt import routes as salt
 from .api.today import routes as today
 from .api.warm import routes as warm
+from .core.errors import ZymonError
 from .settings import Settings, web_folder
+from .store.copies import serving
 from .store.database import Database
+from .work.house.people import has_owner
 
 log = logging.getLogger("zymon")
 
@@ -56,7 +64,9 @@ class CallLog:
 
         await self.app(scope, receive, noted)
         took = (time.perf_counter() - began) * 1000
-        log.info("%s %s %d %.0f ms", scope["method"], scope["path"], status, took)
+        # as it came over the wire: whatever a path holds, it stays one line
+        path = (scope.get("raw_path") or quote(scope["path"]).encode()).decode("ascii", "backslashreplace")
+        log.info("%s %s %d %.0f ms", scope["method"], path[:300], status, took)
 
 
 def settle() -> None:
@@ -75,16 +85,18 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     Parameters: behind_the_scenes, whether dates are made in a thread of their own or as part of each entry.
     """
     app = FastAPI(title="Zymon", version=__version__, responses=errors.ANSWERS, docs_url=None, redoc_url=None)
-    app.state.context = Context(db=Database(settings.db), settings=settings, clock=clock)
+    app.state.context = Context(db=Database(settings.db, settings.backup_folder), settings=settings, clock=clock)
     app.state.context.open(behind_the_scenes)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
     for station in (
         line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, keep, today,
-        book, devices, imports, files,
+        book, devices, imports, files, people, copies, archive,
     ):  # fmt: skip
-        app.include_router(station.router)
+        app.include_router(station.router, dependencies=[Allowed])
 
+    app.add_middleware(Doorkeeper)
+    app.add_middleware(Guard)
     app.add_middleware(CallLog)
     _serve_front_end(app, web_folder(settings))
     return app
@@ -99,13 +111,20 @@ def _serve_front_end(app: FastAPI, folder: Path) -> None:
     def page(path: str) -> Response:
         """The page itself for every address that is not the API's."""
         if path.startswith("api/"):
-            return JSONResponse(
-                errors.Problem(code="not_found", detail="there is nothing at this address").model_dump(), 404
-            )
+            return errors.problem(ZymonError("refused.nothing_here"), 404, "not_found")
         file = (folder / path).resolve()
         found = path and file.is_file() and file.is_relative_to(folder.resolve())
         # asked about each time, so that a new version is seen at once
         return FileResponse(file if found else folder / "index.html", headers={"Cache-Control": "no-cache"})
+
+
+class CannotServeError(ZymonError, RuntimeError):
+    """The server does not start; says why and what is to be done."""
+
+
+def next_free(settings: Settings) -> socket.socket:
+    """A listening socket on the port that was set or on the next free one: for a workshop to try."""
+    return free_port(settings.host, settings.port)
 
 
 def free_port(host: str, wanted: int) -> socket.socket:
@@ -131,32 +150,64 @@ class Serving(uvicorn.Server):
         await super().shutdown(sockets)
 
 
-def run(settings: Settings, beside: Callable[[FastAPI, str], None] | None = None) -> None:
-    """Serve until Ctrl-C; `beside` is given the application and its address before it serves."""
+def listen(settings: Settings) -> socket.socket:
+    """A listening socket on the port that was set. Raises CannotServeError when something else has it."""
+    try:
+        return socket.create_server((settings.host, settings.port))
+    except OSError as error:
+        raise CannotServeError("refused.port_busy", host=settings.host, port=settings.port) from error
+
+
+def check_open(settings: Settings, ctx: Context) -> None:
+    """Refuse to open a workshop to the network that anybody could walk into, or whose tags would lead nowhere.
+
+    Raises CannotServeError with what is to be done.
+    """
+    if settings.host in LOOPBACK:
+        return
+    with ctx.db.reading() as session:
+        if not has_owner(session):
+            raise CannotServeError("refused.no_owner", host=settings.host, db=str(settings.db))
+    if settings.address is None and ctx.said_address is None:
+        raise CannotServeError("refused.no_address", host=settings.host, port=settings.port)
+
+
+def run(
+    settings: Settings,
+    beside: Callable[[FastAPI, str], None] | None = None,
+    listening: Callable[[Settings], socket.socket] = listen,
+) -> None:
+    """Serve until Ctrl-C; `beside` is given the application and its address before it serves.
+
+    Raises CannotServeError, CopyError before anything is served.
+    """
     logging.basicConfig(
         level=settings.log_level, format="%(asctime)s %(levelname)s %(message)s", datefmt="%Y-%m-%d %H:%M:%S"
     )
     logging.getLogger("alembic").setLevel(logging.WARNING)
-    listening = free_port(settings.host, settings.port)
-    app = make_app(settings)
-    port = listening.getsockname()[1]
-    address = f"{'https' if settings.certificate else 'http'}://{settings.host}:{port}"
-    print(f"Zymon is at {address}/  (Ctrl-C stops it)", flush=True)
-    if beside is not None:
-        beside(app, address)
-    settle()
-    config = uvicorn.Config(
-        app,
-        log_level="warning",
-        access_log=False,
-        timeout_graceful_shutdown=3,
-        ssl_certfile=settings.certificate,
-        ssl_keyfile=settings.certificate_key,
-    )
-    server = Serving(config, app.state.context)
-    try:
-        server.run(sockets=[listening])
-    except KeyboardInterrupt:
-        log.info("stopped")
-    finally:
-        app.state.context.close()
+    with serving(settings.db), listening(settings) as listener:
+        app = make_app(settings)
+        ctx: Context = app.state.context
+        try:
+            check_open(settings, ctx)
+            name = settings.host if settings.host != "0.0.0.0" else "127.0.0.1"
+            scheme = "https" if settings.certificate else "http"
+            ctx.own_address = f"{scheme}://{name}:{listener.getsockname()[1]}"
+            print(f"Zymon is at {ctx.own_address}/  (Ctrl-C stops it)", flush=True)
+            if beside is not None:
+                beside(app, ctx.own_address)
+            ctx.keep_copies()
+            settle()
+            config = uvicorn.Config(
+                app,
+                log_level="warning",
+                access_log=False,
+                timeout_graceful_shutdown=3,
+                ssl_certfile=settings.certificate,
+                ssl_keyfile=settings.certificate_key,
+            )
+            Serving(config, ctx).run(sockets=[listener])
+        except KeyboardInterrupt:
+            log.info("stopped")
+        finally:
+            ctx.close()

@@ -1,7 +1,9 @@
 """The command line. Imports wait until a command needs them."""
 
 import sys
-from collections.abc import Callable
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -109,15 +111,44 @@ def _settings(**given: object) -> "Settings":
         raise typer.Exit(1) from None
 
 
+@contextmanager
+def _said() -> Iterator[None]:
+    """What cannot be done is said in a line, not shown as a fault of the program."""
+    from sqlalchemy.exc import DatabaseError
+
+    from zymon.core.errors import ZymonError
+    from zymon.words import told
+
+    try:
+        yield
+    except ZymonError as error:
+        _fail(told(error))
+    except DatabaseError as error:
+        _fail(f"the workshop's file cannot be used: {error.orig}")
+    except OSError as error:
+        _fail(f"{error.filename or ''}: {error.strerror or error}".removeprefix(": "))
+    else:
+        return
+    raise typer.Exit(1)
+
+
+Db = Annotated[Path | None, typer.Option(help="The workshop's database file.")]
+
+
 @app.command()
 def serve(
-    db: Annotated[Path | None, typer.Option(help="The workshop's database file.")] = None,
-    port: Annotated[int | None, typer.Option(help="Port; the next free one is taken when it is busy.")] = None,
+    db: Db = None,
+    port: Annotated[int | None, typer.Option(help="Port; when it is busy, Zymon says so and stops.")] = None,
+    host: Annotated[str | None, typer.Option(help="Address to listen on; 0.0.0.0 for the local network.")] = None,
+    address: Annotated[
+        str | None, typer.Option(help="Address for tablets, as http://192.168.1.20:8420: tags and links carry it.")
+    ] = None,
 ) -> None:
     """Serve a workshop on this machine."""
     from zymon.app import run
 
-    run(_settings(db=db, port=port))
+    with _said():
+        run(_settings(db=db, port=port, host=host, address=address))
 
 
 @app.command()
@@ -127,15 +158,107 @@ def demo(
     fresh: Annotated[bool, typer.Option("--fresh", help="Make the demo workshop anew, as of today.")] = False,
 ) -> None:
     """Serve the made-up workshop, so that there is something to try."""
-    from zymon.app import run
+    from zymon.app import next_free, run
     from zymon.demo.build import ensure_demo
     from zymon.demo.live import start
 
     settings = _settings(db=db, port=port)
     # its simulated instruments speak to it over plain http
     settings.certificate = settings.certificate_key = None
-    ensure_demo(db, fresh=fresh)
-    run(settings, beside=start)
+    with _said():
+        ensure_demo(db, fresh=fresh)
+        run(settings, beside=start, listening=next_free)
+
+
+@app.command()
+def owner(
+    name: Annotated[str, typer.Argument(help="Their name, as entries carry it.")],
+    db: Db = None,
+    passphrase: Annotated[
+        str, typer.Option(prompt=True, confirmation_prompt=True, hide_input=True, help="Asked for if not given.")
+    ] = "",
+) -> None:
+    """Make an owner, or give one who forgot it a new passphrase. From then on one signs in."""
+    from pydantic import TypeAdapter, ValidationError
+
+    from zymon.store.database import Database
+    from zymon.work.house.people import make_owner
+    from zymon.work.house.schemas import NewName
+    from zymon.work.premises import Premises
+
+    try:
+        checked: str = TypeAdapter(NewName).validate_python(name)
+    except ValidationError as error:
+        _fail(f"name: {error.errors()[0]['msg']}")
+        raise typer.Exit(1) from None
+    settings = _settings(db=db)
+    with _said():
+        shop = Premises(db=Database(settings.db, settings.backup_folder), clock=time.time)
+        new = make_owner(shop, checked, passphrase)
+        shop.db.close()
+        print(f"{checked} {'is an owner now' if new else 'has a new passphrase'}; sign in with it.")
+
+
+@app.command()
+def backup(file: Annotated[Path, typer.Argument(help="Where the copy goes.")], db: Db = None) -> None:
+    """Copy a workshop, also while it is served, and look the copy through."""
+    from zymon.store.copies import CopyError, take_copy
+
+    source = _settings(db=db).db
+    with _said():
+        if file.exists():
+            raise CopyError("refused.copy_there", file=str(file))
+        if not source.is_file():
+            raise CopyError("refused.no_such_file", file=str(source))
+        counts = take_copy(source, file)
+        print(f"{file}: {sum(counts.values()):,} rows in {len(counts)} tables, looked through and whole.")
+
+
+@app.command()
+def restore(file: Annotated[Path, typer.Argument(help="The copy.")], db: Db = None) -> None:
+    """Put a copy in the place of a workshop's file; what was there is kept. Not while it is served."""
+    from zymon.store.copies import put_back
+
+    target = _settings(db=db).db
+    with _said():
+        counts, aside = put_back(file, target, int(time.time()))
+        print(f"{target}: {sum(counts.values()):,} rows in {len(counts)} tables are back.")
+        if aside is not None:
+            print(f"What was there before is kept as {aside}.")
+
+
+@app.command()
+def archive(file: Annotated[Path, typer.Argument(help="The zip that is written.")], db: Db = None) -> None:
+    """Write everything of a workshop into open files, also while it is served."""
+    from zymon.store.copies import CopyError
+    from zymon.work.house.archive import write_archive
+
+    source = _settings(db=db).db
+    with _said():
+        if file.exists():
+            raise CopyError("refused.copy_there", file=str(file))
+        if not source.is_file():
+            raise CopyError("refused.no_such_file", file=str(source))
+        told = write_archive(source, file, int(time.time()))
+        rows = sum(table.rows for table in told.tables.values())
+        print(f"{file}: {rows:,} rows in {len(told.tables)} tables, {told.photos} photos.")
+
+
+@app.command()
+def unarchive(
+    file: Annotated[Path, typer.Argument(help="The archive.")],
+    db: Annotated[Path, typer.Option(help="The workshop's file that is made; it must not be there yet.")],
+) -> None:
+    """Make a workshop of an archive, all or nothing."""
+    from zymon.work.house.archive import read_archive
+
+    with _said():
+        told = read_archive(file, db, file.name, int(time.time()))
+        rows = sum(table.rows for table in told.tables.values())
+        print(f"{db}: {rows:,} rows in {len(told.tables)} tables and {told.photos} photos,", end=" ")
+        print(f"as they were on {told.made:%Y-%m-%d %H:%M} UTC.")
+        if told.tables["person"].rows:
+            print("Passphrases and tokens are in no archive: zymon owner NAME gives the owner a new one.")
 
 
 def main() -> None:

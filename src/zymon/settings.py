@@ -6,6 +6,8 @@ from typing import Self
 from pydantic import Field, model_validator
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
+from zymon.work.schemas import Address
+
 
 class Settings(BaseSettings):
     """What can be set from outside. docs/settings.md lists the same, and a test holds the two together."""
@@ -16,10 +18,19 @@ class Settings(BaseSettings):
         default=Path("var/zymon.db"), description="The workshop's database file; made when it does not exist."
     )
     host: str = Field(
-        default="127.0.0.1", description="Address to listen on. Loopback only unless you open it yourself."
+        default="127.0.0.1",
+        description="Address to listen on. Anything but loopback needs an owner on record and the address for tablets.",
     )
     port: int = Field(
-        default=8420, ge=1, le=65535, description="Port to listen on; the next free one is taken when it is busy."
+        default=8420, ge=1, le=65535, description="Port to listen on; when it is busy, `serve` says so and stops."
+    )
+    address: Address | None = Field(
+        default=None,
+        description="Address for tablets: by it tags, calendar and links reach this machine; goes before what is said "
+        "on screen.",
+    )
+    backups: Path | None = Field(
+        default=None, description="Folder of the nightly copies; beside the database when not set."
     )
     web: Path | None = Field(
         default=None, description="Folder of the built front end; found beside the package when not set."
@@ -43,6 +54,11 @@ class Settings(BaseSettings):
             if file is not None and not file.is_file():
                 raise ValueError(f"there is no file {file}")
         return self
+
+    @property
+    def backup_folder(self) -> Path:
+        """Folder of the nightly copies, and of those taken before the tables were changed."""
+        return self.backups or self.db.parent / f"{self.db.stem}-backups"
 
     @property
     def staging(self) -> Path:

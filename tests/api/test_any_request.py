@@ -29,7 +29,7 @@ def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A workshop with something in every station."""
     file, now = copy_of_the_demo(tmp_path_factory), time.time()
     app = make_app(Settings(db=file, max_upload_mb=1), lambda: now)
-    with TestClient(app) as client:
+    with TestClient(app, base_url="http://localhost") as client:
         yield client
     app.state.context.close()
 
@@ -43,7 +43,7 @@ def test_is_answered_or_refused(workshop: TestClient, label: str) -> None:
         case.path_parameters = {
             k: 1 + v % IDS if isinstance(v, int) else v for k, v in (case.path_parameters or {}).items()
         }
-        sent = case.as_transport_kwargs(base_url="http://testserver")
+        sent = case.as_transport_kwargs(base_url="http://localhost")
         answer = workshop.request(**{k: v for k, v in sent.items() if k != "cookies"})
         assert answer.status_code < 500, answer.text
         if answer.status_code >= 400:

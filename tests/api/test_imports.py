@@ -132,7 +132,7 @@ def test_a_hang_file_comes_in_and_goes_out_again(client: TestClient) -> None:
         (b"", "the file is empty"),
         (b"qwertz uiop\n" * 4_300_000, "line 1: a climate file has columns"),
         (b'{"format": "zymon-hang/1", "batches": 3, "now": "2026-01-01T00:00:00Z"}', "batches: must be a list"),
-        (b"x" * 61_000_000, "larger than 60 MB"),
+        (b"x" * 60_500_000, "larger than 60 MB"),
     ],
     ids=["binary", "empty", "50 MB of rubbish", "wrong hang file", "too large"],
 )

@@ -3,10 +3,13 @@
 from collections import deque
 from dataclasses import dataclass, field
 from typing import Annotated, Protocol
+from urllib.parse import urlsplit
 
 from fastapi import Depends, Path, Request
 
 from zymon.settings import Settings
+from zymon.work.house.copies import Nightly
+from zymon.work.house.door import Door
 from zymon.work.premises import Premises
 
 
@@ -33,6 +36,34 @@ class Context(Premises):
     latest_preview: tuple[str, object] | None = None
     device_calls: dict[int, deque[float]] = field(default_factory=dict)  # when each device called lately
     standins: Standins | None = None  # where the workshop is simulated
+    nightly: Nightly | None = None  # where this server takes the nightly copies
+    own_address: str = "http://127.0.0.1"  # by which this machine itself reaches the workshop
+    door: Door = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.door = Door(self.db)
+
+    def keep_copies(self) -> None:
+        """Take a copy every night from now on."""
+        self.copies = self.nightly = Nightly(self, self.settings.backup_folder)
+        self.nightly.begin()
+
+    def close(self) -> None:
+        """Shut the workshop."""
+        if self.nightly is not None:
+            self.nightly.end()
+        super().close()
+
+    @property
+    def address(self) -> str:
+        """The address that tags, calendar and links carry: never one that a caller chose."""
+        return (self.settings.address or self.said_address or self.own_address).rstrip("/")
+
+    @property
+    def hosts(self) -> frozenset[str]:
+        """The names, besides those of this machine itself, by which the workshop may be asked for."""
+        named = (self.settings.address, self.said_address)
+        return frozenset(name for one in named if one and (name := urlsplit(one).hostname))
 
 
 def _context(request: Request) -> Context:

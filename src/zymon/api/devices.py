@@ -47,6 +47,12 @@ def another_token(ctx: Ctx, device_id: Id, body: ByIn) -> work.DeviceMade:
     return work.another_token(ctx, device_id, body.by)
 
 
+@router.post("/api/devices/{device_id}/end")
+def end(ctx: Ctx, device_id: Id, body: ByIn) -> work.DeviceOut:
+    """Switch a device off: its token opens nothing any more."""
+    return work.end(ctx, device_id, body.by)
+
+
 @router.put("/api/devices/{device_id}/place")
 def put(ctx: Ctx, device_id: Id, body: work.DevicePlaceIn) -> work.DeviceOut:
     """Say to which place a device belongs from now on."""

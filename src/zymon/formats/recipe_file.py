@@ -17,9 +17,10 @@ from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.limits import Goods
 
 from .hang_file import fault_words, place_of
+from .texts import LINES, ONE_LINE
 
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), ONE_LINE]
+Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), LINES]
 # Any finite number: what it may be is judged with the sheet, at its field, so that a slip disturbs nothing else
 Number = Annotated[float, Field(allow_inf_nan=False)]
 LossBasis = Literal["hung", "cured", "raw"]
@@ -47,7 +48,7 @@ class SheetPart(_Open):
     fat_percent: Number
     price_per_kg: Number | None = None
     bought_g: Number | None = None
-    lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
+    lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40), ONE_LINE] = ""
     species: Species | None = None  # None: that of the plan
 
 
@@ -76,7 +77,7 @@ class SheetCuring(_Open):
 class SheetPlan(_Open):
     """What is to become of it: family, salting, warm stage, shape, target."""
 
-    family: Annotated[str, StringConstraints(max_length=40)]
+    family: Annotated[str, StringConstraints(max_length=40), ONE_LINE]
     goods: Goods
     species: Species = "pork"
     kind: Kind
@@ -115,7 +116,7 @@ class SheetModel(_Open):
     dose_known: bool = True  # false: salt that nobody weighed
     lines: Annotated[list[SheetLine], Field(max_length=40)] = []
     plan: SheetPlan
-    note: Annotated[str, StringConstraints(max_length=2000)] = ""
+    note: Annotated[str, StringConstraints(max_length=2000), LINES] = ""
 
     def to_core(self) -> core.Sheet:
         """The sheet as the rules see it."""

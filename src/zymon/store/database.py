@@ -4,23 +4,54 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
+from .copies import MIGRATIONS, CopyError, editions, revision_of, take_copy
 from .journal import keep_journal
 
-__all__ = ["Database", "Session", "migrate"]  # the session type is the store's to hand on
+__all__ = [
+    "Database",
+    "Session",
+    "StoreError",
+    "Trouble",
+    "migrate",
+    "trouble_of",
+]  # the session type is the store's to hand on
+
+
+StoreError = OperationalError  # what the file or its disk refuses
+Trouble = Literal["disk_full", "read_only", "busy"]
+_TROUBLES: tuple[tuple[str, Trouble], ...] = (
+    ("disk is full", "disk_full"),
+    ("readonly", "read_only"),
+    ("database is locked", "busy"),
+)
+
+
+def trouble_of(error: OperationalError) -> Trouble | None:
+    """What is wrong with the file or its disk, None where the fault is ours."""
+    text = str(error.orig)
+    return next((trouble for words, trouble in _TROUBLES if words in text), None)
 
 
 class Database:
     """Opens the file, brings its tables up to date, and hands out sessions."""
 
-    def __init__(self, file: Path) -> None:
+    def __init__(self, file: Path, copies: Path | None = None, edition: str = "head") -> None:
+        """Open a file.
+
+        Parameters: copies, the folder for the copy that is taken before its tables are changed; edition, of its tables.
+
+        Raises CopyError for a file of a newer program, for one that is no workshop's, and when no copy can be taken.
+        """
         file.parent.mkdir(parents=True, exist_ok=True)
+        keep_before_change(file, copies or file.parent / f"{file.stem}-backups")
         self.file = file
         self.engine: Engine = create_engine(
             f"sqlite:///{file}", connect_args={"timeout": 30, "check_same_thread": False}
@@ -28,7 +59,7 @@ class Database:
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)
         self.writer = self.engine.execution_options(zymon_write=True)
-        migrate(self.engine)
+        migrate(self.engine, edition)
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -68,10 +99,22 @@ def _begin(connection: Connection) -> None:
     connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
 
 
-def migrate(engine: Engine) -> None:
-    """Bring the tables up to date; data stays."""
+def keep_before_change(file: Path, folder: Path) -> None:
+    """Take a copy of a file whose tables are about to be changed. Raises CopyError."""
+    if not file.exists() or not file.stat().st_size:
+        return
+    revision, known = revision_of(file), editions()
+    if revision is not None and revision not in known:
+        raise CopyError("refused.newer_workshop", file=str(file))
+    kept = folder / f"{file.stem}-tables-{revision}{file.suffix}"
+    if revision is not None and revision != known[0] and not kept.exists():
+        take_copy(file, kept)
+
+
+def migrate(engine: Engine, edition: str = "head") -> None:
+    """Bring the tables up to date, or to an older edition; data stays."""
     config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    config.set_main_option("script_location", str(MIGRATIONS))
     with engine.execution_options(zymon_write=True).connect() as connection, connection.begin():
         config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+        command.upgrade(config, edition)

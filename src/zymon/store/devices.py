@@ -96,16 +96,25 @@ def put_device(session: Session, device_id: int, place_id: int) -> Device:
     return moved
 
 
+def end_device(session: Session, device_id: int, by: str, now_s: int) -> Device:
+    """Switch a device off: its token opens nothing any more, what it sent stays. Raises NotFoundError."""
+    ended = device(session, device_id)
+    if ended.ended_s is None:
+        ended.ended_s, ended.ended_by = now_s, by
+    return ended
+
+
 def new_token(session: Session, device_id: int) -> str:
-    """Give a device another token; the old one is dead."""
+    """Give a device another token; the old one is dead, and one that was switched off is on again."""
     token = secrets.token_urlsafe(24)
-    device(session, device_id).token_sha256 = _hash(token)
+    changed = device(session, device_id)
+    changed.token_sha256, changed.ended_s, changed.ended_by = _hash(token), None, None
     return token
 
 
 def device_of(session: Session, token: str) -> Device:
     """The device of a token. Raises UnknownDeviceError."""
-    found = session.scalar(select(Device).where(Device.token_sha256 == _hash(token)))
+    found = session.scalar(select(Device).where(Device.token_sha256 == _hash(token), Device.ended_s.is_(None)))
     if found is None:
         raise UnknownDeviceError("refused.unknown_token")
     return found

@@ -1,5 +1,7 @@
 """Finding batches by what stands on them: code, product, tags, lots, people, notes."""
 
+from collections.abc import Sequence
+
 from sqlalchemy import ColumnElement, or_, select
 from sqlalchemy.orm import Session, selectinload
 
@@ -47,3 +49,8 @@ def _holds(word: str) -> list[ColumnElement[bool]]:
         ),
         Batch.id.in_(select(Piece.batch_id).join(Weighing).where(fits(Weighing.by))),  # type: ignore[arg-type]
     ]
+
+
+def every_batch(session: Session) -> Sequence[Batch]:
+    """Every batch, in the order in which they were put on record."""
+    return session.scalars(select(Batch).order_by(Batch.id)).all()

@@ -59,6 +59,8 @@ class Device(Base):
     impossible: Mapped[int] = mapped_column(default=0)
     value: Mapped[float | None]  # a scale's or meter's last one
     value_s: Mapped[int | None]
+    ended_s: Mapped[int | None]  # since when it is switched off: its token opens nothing, what it sent stays
+    ended_by: Mapped[str | None] = mapped_column(String(60))
     place: Mapped[Place | None] = relationship()
 
 

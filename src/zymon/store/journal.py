@@ -17,6 +17,8 @@ from .models import Base, JournalLine, Piece
 KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "place": frozenset({"revision"}),
     "device": frozenset({"last_s", "taken", "repeated", "late", "impossible", "value", "value_s"}),
+    "person": frozenset({"failures", "failed_s"}),
+    "sign_in": frozenset({"last_s", "confirmed_s"}),
     "sent": frozenset({"made"}),
     "reading_strike": frozenset({"readings"}),
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
@@ -24,7 +26,7 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
 CHANGED = "changed"  # in a session: the rows that were entered (true) or changed
 # what follows from an entry
 ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction", "rest_profile"})
-SECRET = frozenset({"token_sha256", "jpeg"})  # that it changed is told, not what it was
+SECRET = frozenset({"token_sha256", "passphrase_hash", "pin_hash", "jpeg"})  # that it changed is told, not what it was
 
 
 class SilentChangeError(RuntimeError):

@@ -32,6 +32,7 @@ class Workshop(Base):
     time_zone: Mapped[str] = mapped_column(String(60))
     created_s: Mapped[int]
     people: Mapped[int | None]  # who work in it; None: nobody said
+    address: Mapped[str | None] = mapped_column(String(200))  # by which tablets reach this machine
 
 
 class Place(Base):

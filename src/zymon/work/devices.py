@@ -44,6 +44,10 @@ class DeviceOut(BaseModel):
     kind: Kind
     place: str | None
     simulated: bool
+    made_at: datetime
+    made_by: str
+    ended_at: datetime | None
+    ended_by: str | None
     last_at: datetime | None
     silent: bool
     taken: int
@@ -94,8 +98,15 @@ def _out(of: Device, now_s: int) -> DeviceOut:
         kind=of.kind,  # type: ignore[arg-type] # checked on entry
         place=None if of.place is None else of.place.name,
         simulated=of.simulated,
+        made_at=moment(of.made_s),
+        made_by=of.by,
+        ended_at=None if of.ended_s is None else moment(of.ended_s),
+        ended_by=of.ended_by,
         last_at=None if of.last_s is None else moment(of.last_s),
-        silent=of.last_s is not None and of.kind == "climate" and now_s - of.last_s > store.SILENT_S,
+        silent=of.ended_s is None
+        and of.last_s is not None
+        and of.kind == "climate"
+        and now_s - of.last_s > store.SILENT_S,
         taken=of.taken,
         repeated=of.repeated,
         late=of.late,
@@ -103,6 +114,11 @@ def _out(of: Device, now_s: int) -> DeviceOut:
         value=of.value,
         value_at=None if of.value_s is None else moment(of.value_s),
     )
+
+
+def _silent(of: Device, now_s: int) -> bool:
+    """Whether a device that sends by itself was heard of and is silent since."""
+    return of.kind == "climate" and of.ended_s is None and of.last_s is not None and now_s - of.last_s > store.SILENT_S
 
 
 class FloodError(ZymonError, RuntimeError):
@@ -136,6 +152,13 @@ def another_token(shop: Premises, device_id: int, by: str) -> DeviceMade:
     with shop.changing(by) as session:
         token = store.new_token(session, device_id)
     return DeviceMade(device=device(shop, device_id), token=token)
+
+
+def end(shop: Premises, device_id: int, by: str) -> DeviceOut:
+    """Switch a device off."""
+    with shop.changing(by) as session:
+        store.end_device(session, device_id, by, shop.now_s)
+    return device(shop, device_id)
 
 
 def put(shop: Premises, device_id: int, body: DevicePlaceIn) -> DeviceOut:

@@ -36,6 +36,7 @@ def line(shop: Premises, simulated: bool) -> s.Line:
             at_rest=count_at_rest(session),
             in_warm=len(in_the_warm(session, shop.now_s)),
             simulated=simulated,
+            trouble=shop.trouble,
         )
 
 
@@ -51,6 +52,9 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
         owner = store.open_workshop(session, body.name, body.time_zone, shop.now_s)
         if "people" in body.model_fields_set:  # left out, it stays as it was said
             owner.people = body.people
+        if "address" in body.model_fields_set:
+            owner.address = body.address
+        shop.said_address = owner.address
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
 
 

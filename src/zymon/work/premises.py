@@ -4,13 +4,14 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from datetime import datetime
+from pathlib import Path
 from typing import Protocol
 from zoneinfo import ZoneInfo
 
 from zymon.core.errors import ZymonError
 from zymon.core.order import moment_of, odd_moment
 from zymon.core.say import Said
-from zymon.store.database import Database, Session
+from zymon.store.database import Database, Session, Trouble
 from zymon.store.journal import because
 from zymon.store.once import Made, made_before, remember
 from zymon.store.places import workshop
@@ -70,6 +71,18 @@ class Recording:
         return [MadeOut.model_validate(one) for one in self.made]
 
 
+class Copies(Protocol):
+    """Whoever takes the nightly copies of the record."""
+
+    failed: str | None  # why the latest could not be taken
+
+    def taken(self) -> dict[int, Path]:
+        """The copies that are whole, by when they were taken [s]."""
+
+    def is_old(self) -> bool:
+        """Whether the last good one is so old that it has to be said."""
+
+
 @dataclass
 class Premises:
     """One running workshop."""
@@ -78,6 +91,9 @@ class Premises:
     clock: Callable[[], float]
     dates: Dates = field(default_factory=Dates)
     followers: Followers = field(default_factory=Followers)
+    copies: Copies | None = None  # where this server takes them
+    trouble: Trouble | None = None  # why the latest entry could not be kept
+    said_address: str | None = None  # the address for tablets, as the workshop has it
 
     @property
     def now_s(self) -> int:
@@ -99,6 +115,7 @@ class Premises:
             if made.new:
                 self._keep_what_failed(session, entry.by, reason, now_s)
                 remember(session, entry.uid, what, made.made, now_s)
+        self.trouble = None
         self.dates.look_again()
 
     @contextmanager
@@ -108,6 +125,7 @@ class Premises:
             because(session, reason)
             yield session
             self._keep_what_failed(session, by, reason, self.now_s)
+        self.trouble = None
         self.dates.look_again()
 
     def _keep_what_failed(self, session: Session, by: str, reason: str, now_s: int) -> None:
@@ -115,8 +133,16 @@ class Premises:
         with self.db.reading() as before:
             keep_what_failed(before, session, by, reason, now_s)
 
+    def begin_anew(self) -> None:
+        """Read anew what is kept in memory: the record was replaced as a whole."""
+        with self.db.reading() as session:
+            shop = workshop(session)
+        self.said_address = None if shop is None else shop.address
+        self.dates.look_again()
+
     def open(self, behind_the_scenes: bool = True) -> None:
         """Begin to keep the dates made: behind the scenes, or as part of each entry."""
+        self.begin_anew()
         self.dates.begin(self, behind_the_scenes)
 
     def close(self) -> None:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from datetime import datetime
 from typing import Annotated, Literal
+from urllib.parse import urlsplit
 from zoneinfo import ZoneInfo, available_timezones
 
 import orjson
@@ -10,11 +11,20 @@ from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
 
 from zymon.core.drying.surroundings import Sort, Stirring
 from zymon.core.say import Said
+from zymon.formats.texts import LINES, ONE_LINE
+from zymon.store.database import Trouble
 
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
-Who = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
-Reason = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200)]
+from .who import by_whom
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), ONE_LINE]
+Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40), ONE_LINE]
+Who = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), ONE_LINE, AfterValidator(by_whom)
+]
+Reason = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200), ONE_LINE]
+Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), LINES]
+Code = Annotated[str, StringConstraints(max_length=60), ONE_LINE]  # of a sentence, a hurdle, a table
+Product = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), ONE_LINE]
 Grams = Annotated[float, Field(gt=0, le=200_000, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)]
 RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
@@ -53,12 +63,26 @@ class Health(BaseModel):
     pieces_hanging: int
 
 
+def _address(text: str) -> str:
+    parts = urlsplit(text)
+    if parts.scheme not in ("http", "https") or not parts.hostname or parts.path not in ("", "/"):
+        raise ValueError("is written as http://name:port or https://name")
+    if parts.username or parts.query or parts.fragment or parts.port == 0:
+        raise ValueError("is written as http://name:port or https://name")
+    return text.rstrip("/")
+
+
+# by which tablets, phones and calendars reach this machine
+Address = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), ONE_LINE, AfterValidator(_address)]
+
+
 class WorkshopOut(BaseModel):
-    """Name and time zone of the workshop."""
+    """Name and time zone of the workshop, and the address by which tablets reach it."""
 
     name: Name
     time_zone: TimeZone
     people: Annotated[int, Field(ge=1, le=1000)] | None = None  # who work in it; None: nobody said
+    address: Address | None = None  # None: only this machine itself
 
 
 class WorkshopIn(WorkshopOut):
@@ -132,6 +156,7 @@ class Line(BaseModel):
     in_warm: int
     at_rest: int
     simulated: bool
+    trouble: Trouble | None  # why the latest entry could not be kept
 
 
 class Ready(BaseModel):
@@ -172,7 +197,7 @@ class MadeOut(BaseModel):
     """Something that an entry made: of what kind, and its id."""
 
     model_config = ConfigDict(from_attributes=True)
-    what: str
+    what: Code
     id: int
 
 
@@ -185,7 +210,7 @@ class WithMade(BaseModel):
 class CuringIn(BaseModel):
     """A curing salt that went in: % of the meat, its nitrite and nitrate as parts of 1."""
 
-    name: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)] = "curing salt"
+    name: Annotated[str, StringConstraints(strip_whitespace=True, max_length=80), ONE_LINE] = "curing salt"
     percent: Annotated[float, Field(gt=0, le=15, allow_inf_nan=False)]
     nitrite_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
     nitrate_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]

@@ -7,13 +7,14 @@
   import { words } from '../words/en';
   import { finding } from './finding.svelte';
   import Mark from './Mark.svelte';
+  import { door } from './door.svelte';
   import { session } from './session.svelte';
 
   type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang' | 'rest' | 'book';
   interface Props {
     line: Schema['Line'];
     placeId: number | null;
-    station?: Station;
+    station?: Station | null; // null: a page beside the line
   }
   let { line, placeId, station: here = 'hang' }: Props = $props();
 
@@ -130,7 +131,9 @@
       title={words.place.title}
       aria-label={words.place.title}>+</a
     >
-    {#if naming === null}
+    {#if door.me}
+      <a class="inline-flex min-h-11 items-center text-sm" href={p('/house/people')}>{door.me.name}</a>
+    {:else if naming === null}
       <button class="min-h-11 min-w-8 text-sm" onclick={() => (naming = session.who)} title={words.who}
         >{session.who}</button
       >
@@ -153,6 +156,20 @@
         />
       </form>
     {/if}
+    <a
+      class="grid min-h-11 min-w-8 place-items-center"
+      href={p('/house')}
+      title={words.house.open}
+      aria-label={words.house.open}
+      ><svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true"
+        ><path
+          d="M2 8.5 9 2.5l7 6M4 8v7.5h10V8M7.5 15.5v-4h3v4"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="1.8"
+        /></svg
+      ></a
+    >
     <button
       class="min-h-11 min-w-8"
       onclick={() => session.turnLight()}

@@ -36,6 +36,10 @@ export const { p, navigate, route } = createRouter({
   '/book': () => import('../stations/book/Book.svelte'),
   '/book/file': () => import('../stations/book/FileJudged.svelte'),
   '/book/changes': () => import('../stations/book/ChangesPage.svelte'),
+  '/house': () => import('../stations/house/Workshop.svelte'),
+  '/house/people': () => import('../stations/house/People.svelte'),
+  '/house/devices': () => import('../stations/house/Devices.svelte'),
+  '/house/copies': () => import('../stations/house/Copies.svelte'),
   '/t/:tag': () => import('./TagGoto.svelte'),
   '*lost': Lost,
 });

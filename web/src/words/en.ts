@@ -1,6 +1,7 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { book } from './en.book';
+import { house } from './en.house';
 import { done } from './en.done';
 import { hook } from './en.hook';
 import { ledger } from './en.ledger';
@@ -24,6 +25,7 @@ export const words = {
   cut,
   stock,
   book,
+  house,
   round,
   hook,
   placeFacts,

@@ -1,6 +1,6 @@
 """Lots, batches in whatever state, their pieces, and the tags."""
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 
 from zymon.formats.labels import Paper
 from zymon.store import bench as store
@@ -46,9 +46,9 @@ def tag_pieces(ctx: Ctx, batch_id: Id, body: m.MadePiecesIn) -> m.BatchOut:
 
 
 @router.get("/batches/{batch_id}/tags.pdf", response_class=Response)
-def tags(ctx: Ctx, request: Request, batch_id: Id, paper: Paper = "a4") -> Response:
+def tags(ctx: Ctx, batch_id: Id, paper: Paper = "a4") -> Response:
     """The tags of a batch as PDF: A4 sheets, or 62 mm roll."""
-    data, name = making.tags(ctx, batch_id, paper, str(request.base_url))
+    data, name = making.tags(ctx, batch_id, paper, ctx.address + "/")
     return Response(data, media_type="application/pdf", headers=attachment(name))
 
 

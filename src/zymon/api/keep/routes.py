@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Query, Response
 
 from zymon.formats.labels import Paper
 from zymon.work.keep import doing, labels, tracing, views, yields
@@ -36,12 +36,11 @@ def pack(ctx: Ctx, piece_id: Id, body: s.PackIn) -> s.PackingOut:
 @router.get("/packs/labels.pdf", response_class=Response)
 def labels_pdf(
     ctx: Ctx,
-    request: Request,
     ids: Annotated[list[RowId], Query(min_length=1, max_length=100)],
     paper: Paper = "a4",
 ) -> Response:
     """Labels as PDF, one for each pack that is left."""
-    data, name = labels.labels(ctx, ids, paper, str(request.base_url))
+    data, name = labels.labels(ctx, ids, paper, ctx.address + "/")
     return Response(data, media_type="application/pdf", headers=attachment(name))
 
 

@@ -7,6 +7,7 @@ from zymon.store import (  # noqa: F401 -- their tables belong to the same metad
     cut_models,
     evidence_models,
     hang_models,
+    house_models,
     keep_models,
     salt_models,
     warm_models,

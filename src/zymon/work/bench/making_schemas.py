@@ -9,6 +9,7 @@ from zymon.core.bench.weighing import State as ThingState
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.formats.recipe_file import LossBasis, Name, SheetModel
+from zymon.formats.texts import ONE_LINE
 
 from ..hang.schemas import LifeOut
 from ..schemas import Grams, Millimetres, Reason, RecordIn, RowId, SaidOut, Tag, WithMade
@@ -99,16 +100,16 @@ class EntryIn(RecordIn):
     `seen_g`: what this screen showed to be in the bowl of it; where there is more or less by now, nothing is stored.
     """
 
-    key: Annotated[str, StringConstraints(max_length=40)]
+    key: Annotated[str, StringConstraints(max_length=40), ONE_LINE]
     grams: Annotated[float, Field(gt=-200_000, le=900_000, allow_inf_nan=False)]
     seen_g: Annotated[float, Field(ge=0, le=900_000, allow_inf_nan=False)] | None = None
-    lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)] = ""
+    lot: Annotated[str, StringConstraints(strip_whitespace=True, max_length=40), ONE_LINE] = ""
 
 
 class RescaleIn(RecordIn):
     """Rescale the rest to what was really put in of one thing."""
 
-    key: Annotated[str, StringConstraints(max_length=40)]
+    key: Annotated[str, StringConstraints(max_length=40), ONE_LINE]
 
 
 class TemperatureIn(RecordIn):
@@ -134,7 +135,7 @@ class MixIn(RecordIn):
     """What was weighed out joins a batch as another mix of it."""
 
     batch_id: RowId
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), ONE_LINE]
 
 
 class MixOut(BaseModel):

@@ -1,9 +1,9 @@
 """What the Cut shows and takes; the TypeScript types are made from it."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, StringConstraints
+from pydantic import BaseModel
 
 from zymon.core.causes.face import CutFace, Ring
 from zymon.core.causes.next_time import SheetField, Where
@@ -13,7 +13,7 @@ from zymon.core.drying.feel import Firmness, RingSeen
 from zymon.core.drying.geometry import Shape
 
 from ..hang.schemas import InsideOut
-from ..schemas import Grams, RecordIn, SaidOut, WithMade
+from ..schemas import Code, Grams, Note, RecordIn, SaidOut, WithMade
 
 Verdict = Literal["good", "held", "discarded"]
 Ends = Literal["cut", "goes_on"]
@@ -33,7 +33,7 @@ class CutIn(RecordIn):
     before_g: Grams | None = None
     after_g: Grams | None = None
     verdict: Verdict = "good"
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 class RingPredicted(BaseModel):
@@ -162,8 +162,8 @@ class CutList(BaseModel):
 class TakeIn(RecordIn):
     """A line for next time that is taken over: into the recipe's notes, or as a new version of it."""
 
-    says: str  # the code of the line
-    cause: str
+    says: Code  # of the line
+    cause: Code
     as_version: bool = False
 
 

@@ -2,14 +2,14 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
+from pydantic import AwareDatetime, BaseModel, Field
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.life import How
 
-from ..schemas import Grams, Millimetres, Reason, RecordIn, RowId, Tag
+from ..schemas import Grams, Millimetres, Note, Product, Reason, RecordIn, RowId, Tag
 
 YesNo = Literal["yes", "no"]
 Chosen = Casing | DoneBy | YesNo
@@ -32,7 +32,7 @@ class PieceIn(RecordIn):
 
     tag: Tag
     batch_code: Tag
-    product: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    product: Product
     kind: Kind
     shape: Shape
     casing: Casing
@@ -93,7 +93,7 @@ class BecomeIn(RecordIn):
     kind: Literal["down", "resting", "cut", "kept", "gone"]
     how: How = ""
     place_id: RowId | None = None
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 class TakeDownIn(BecomeIn):
@@ -119,4 +119,4 @@ class SliceIn(RecordIn):
 
     before_g: Grams
     after_g: Grams
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""

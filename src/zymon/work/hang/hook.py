@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 import orjson
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import BaseModel, Field
 
 from zymon.core.causes.ranking import speaks_for
 from zymon.core.drying.judge import TOO_FAST_RING
@@ -17,7 +17,7 @@ from zymon.store.hang_models import HangEvent
 
 from ..premises import Premises, moment
 from ..records import of_the_drying
-from ..schemas import MadeOut, RecordIn, RowId, SaidOut, StrikeIn, WithMade, all_said, said_out
+from ..schemas import MadeOut, Note, RecordIn, RowId, SaidOut, StrikeIn, WithMade, all_said, said_out
 
 HangKind = Literal["inspect", "turn", "wipe", "wrap", "patch", "hold", "release"]
 LOOK_BACK_S = 7 * 86_400
@@ -29,7 +29,7 @@ class HangEventIn(RecordIn):
     pieces: Annotated[list[RowId], Field(min_length=1, max_length=500)]
     kind: HangKind
     found: Found | None = None
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 class HangEventOut(BaseModel):

@@ -9,10 +9,10 @@ from zymon.core.stock.allergens import Allergen
 from zymon.core.stock.packs import Form, KeepAt, Went, Wrap
 from zymon.core.stock.yields import CostKind, Step
 from zymon.core.water import KeepClass
+from zymon.formats.texts import LINES, ONE_LINE
 
-from ..schemas import RecordIn, RowId, SaidOut, Tag, WithMade
+from ..schemas import Note, RecordIn, RowId, SaidOut, Tag, WithMade
 
-Text = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
 Number = Annotated[int, Field(ge=1, le=500)]
 
 
@@ -26,8 +26,8 @@ class PackIn(RecordIn):
     keep_at: KeepAt = "fridge"
     place_id: RowId | None = None
     period_days: Annotated[int, Field(ge=1, le=3650)] | None = None
-    ingredients: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000)] | None = None
-    note: Text = ""
+    ingredients: Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000), LINES] | None = None
+    note: Note = ""
 
 
 class OutIn(RecordIn):
@@ -35,8 +35,8 @@ class OutIn(RecordIn):
 
     number: Number = 1
     how: Went
-    to_whom: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120)] = ""
-    note: Text = ""
+    to_whom: Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), ONE_LINE] = ""
+    note: Note = ""
 
 
 class OpenIn(RecordIn):
@@ -185,7 +185,7 @@ class CostIn(RecordIn):
 
     kind: CostKind
     amount: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)]
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), LINES] = ""
 
 
 class HeldPiece(BaseModel):
@@ -244,7 +244,7 @@ class TraceOut(BaseModel):
 class AllergenWordIn(RecordIn):
     """A word of the maker and the allergens it means."""
 
-    word: Annotated[str, StringConstraints(strip_whitespace=True, min_length=2, max_length=80)]
+    word: Annotated[str, StringConstraints(strip_whitespace=True, min_length=2, max_length=80), ONE_LINE]
     allergens: Annotated[list[Allergen], Field(min_length=1, max_length=14)]
 
 

@@ -8,10 +8,9 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstrai
 from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
 from zymon.core.ledger.judge import Verdict
 from zymon.formats.recipe_file import Species
+from zymon.formats.texts import LINES, ONE_LINE
 
-from ..schemas import CuringIn, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
-
-Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+from ..schemas import CuringIn, Note, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
 
 
 class LabIn(RecordIn):
@@ -72,7 +71,7 @@ class ParasiteOut(BaseModel):
 class SignIn(RecordIn):
     """Who answers for an unknown hurdle, or releases a correction, and why it may count as passed."""
 
-    hurdle: Annotated[str, StringConstraints(max_length=30)]
+    hurdle: Annotated[str, StringConstraints(max_length=30), ONE_LINE]
     reason: Reason
 
 
@@ -86,9 +85,9 @@ class PhIn(RecordIn):
 class StepIn(RecordIn):
     """What was done about a hurdle that failed or is in doubt."""
 
-    hurdle: Annotated[str, StringConstraints(max_length=30)]
+    hurdle: Annotated[str, StringConstraints(max_length=30), ONE_LINE]
     step: Literal["held", "cooled", "discarded", "tested", "other"]
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 class StepOut(BaseModel):
@@ -271,7 +270,7 @@ class LedgerOut(WithMade):
 class ProfileIn(BaseModel):
     """By which limits a batch is judged from now on."""
 
-    profile: Annotated[str, StringConstraints(max_length=20)]
+    profile: Annotated[str, StringConstraints(max_length=20), ONE_LINE]
     by: Who
 
 
@@ -317,9 +316,9 @@ class LimitProfileIn(BaseModel):
     """A limit profile: the maker's own, with its source."""
 
     id: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,18}$")]
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), ONE_LINE]
     source: Reason
-    as_of: Annotated[str, StringConstraints(strip_whitespace=True, min_length=4, max_length=20)]
+    as_of: Annotated[str, StringConstraints(strip_whitespace=True, min_length=4, max_length=20), ONE_LINE]
     check: Note = "Check with your authority."
     counted_as: Literal["sodium salt", "ion"]
     minced: Ingoing
@@ -330,9 +329,9 @@ class LimitProfileIn(BaseModel):
     residual_nitrite_mg_per_kg: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] | None = None
     residual_as: Literal["sodium salt", "ion"] = "sodium salt"
     listeria_zero: bool = True
-    unchilled: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = ""
+    unchilled: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400), LINES] = ""
     does_not_know: Annotated[list[Note], Field(max_length=20)] = []
-    made_by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60)] = ""
+    made_by: Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), ONE_LINE] = ""
 
 
 class LimitProfileNew(LimitProfileIn):

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.drying.evening import Bag
@@ -14,7 +14,7 @@ from zymon.store.places import elsewhere
 
 from ..as_forecast import core_of_new
 from ..premises import Premises
-from ..schemas import Grams, Millimetres, RecordIn, RowId, Tag
+from ..schemas import Grams, Millimetres, Note, Product, RecordIn, RowId, Tag
 from . import schemas as s
 from .views import detail
 
@@ -27,7 +27,7 @@ class OutsideIn(RecordIn):
 
     tag: Tag
     batch_code: Tag
-    product: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    product: Product
     kind: Kind
     shape: Shape
     casing: Casing = "natural"
@@ -39,7 +39,7 @@ class OutsideIn(RecordIn):
     gross_g: Grams | None = None  # null: nobody weighed it
     bag: Bag
     place_id: RowId | None = None
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 def take_in(shop: Premises, body: OutsideIn) -> s.RestDetail:

@@ -13,8 +13,9 @@ from zymon.core.salting.shed import Verdict
 from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
 from zymon.formats.recipe_file import LossBasis, Species
+from zymon.formats.texts import ONE_LINE
 
-from ..schemas import CuringIn, Grams, RecordIn, RowId, SaidOut, Tag, WithMade
+from ..schemas import CuringIn, Grams, Note, Product, RecordIn, RowId, SaidOut, Tag, WithMade
 
 RuleName = Literal["linear", "square", "by_weight", "diffusion"]
 USUAL_RULES: list[RuleName] = ["linear", "square", "diffusion"]
@@ -23,10 +24,9 @@ EventKind = Literal[
     "out", "rinse", "blot", "soak", "trim", "coat", "wrap", "rest", "discard",
 ]  # fmt: skip
 SaltState = Literal["early", "may_come_out", "right", "late", "out"]
-Container = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+Container = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40), ONE_LINE]
 Percent = Annotated[float, Field(ge=0.3, le=12, allow_inf_nan=False)]
 Across = Annotated[float, Field(ge=3, le=400, allow_inf_nan=False)]
-Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
 
 
 class CareOut(BaseModel):
@@ -219,8 +219,8 @@ class QuickBatch(BaseModel):
     """
 
     code: Tag
-    product: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-    family: Annotated[str, StringConstraints(max_length=40)]
+    product: Product
+    family: Annotated[str, StringConstraints(max_length=40), ONE_LINE]
     species: Species | None = None
     curing: Literal["", "none", "weighed", "unknown"] = ""
     curing_salt: CuringIn | None = None

@@ -32,7 +32,23 @@ def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
         *down_lines(session),
         *rest_lines(shop, order),
         *stock_lines(shop),
+        *house_lines(shop),
     ]
+
+
+def house_lines(shop: Premises) -> Iterable[LineOfRound]:
+    """That the last good copy of the record is old."""
+    if shop.copies is None or not shop.copies.is_old():
+        return
+    last_s = max(shop.copies.taken(), default=None)
+    chore = Chore("copies", "book", 0, "elastic", shop.now_s, shop.now_s, shop.now_s + DAY_S)
+    yield LineOfRound(
+        chore,
+        said("today.no_copy") if last_s is None else said("today.copy_old", last_s=last_s),
+        said("today.copy_failed", why=shop.copies.failed) if shop.copies.failed else None,
+        cost=said("cost.one_disk"),
+        link="/house/copies",
+    )
 
 
 def bench_lines(session: Session, now_s: int) -> Iterable[LineOfRound]:

@@ -7,8 +7,9 @@ from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 
 from zymon.core.fermentation.curve import Culture
 from zymon.core.fermentation.forecast import State
+from zymon.formats.texts import ONE_LINE
 
-from ..schemas import RecordIn, RowId, SaidOut, WithMade
+from ..schemas import Note, RecordIn, RowId, SaidOut, WithMade
 
 Ph = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
 TargetPh = Annotated[float, Field(ge=4, le=6, allow_inf_nan=False)]
@@ -169,13 +170,13 @@ class EventIn(RecordIn):
     """Something done to the batch."""
 
     kind: WarmEvent
-    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    note: Note = ""
 
 
 class CalibrationIn(RecordIn):
     """A two-point calibration of a meter, by name; the slope it showed in % of theory."""
 
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), ONE_LINE]
     slope_percent: Annotated[float, Field(ge=20, le=150, allow_inf_nan=False)]
 
 

@@ -1,6 +1,7 @@
 // Weights of weigh rounds on this device: each kept under a name of its own until the server has it, whatever page is
 // open, and sent as soon as there is a connection.
 import { api, ProblemError, type Schema, take } from '../../api/client';
+import { door } from '../../shell/door.svelte';
 import { session } from '../../shell/session.svelte';
 import { rightNow } from '../../units/format';
 import { words } from '../../words/en';
@@ -82,7 +83,8 @@ export class Outbox {
   private async sendAll(): Promise<void> {
     clearTimeout(this.timer);
     for (;;) {
-      const by = this.waiting[0]?.by;
+      // under whoever typed it: what somebody else typed waits until they are here
+      const by = this.waiting.find((entry) => door.sendsFor(entry.by))?.by;
       if (by === undefined) return;
       const batch = this.waiting.filter((entry) => entry.by === by).slice(0, AT_ONCE);
       try {

@@ -10,6 +10,7 @@
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words/en';
   import PlaceForm from '../hang/PlaceForm.svelte';
+  import BringIn from './BringIn.svelte';
 
   const client = useQueryClient();
   const line = createQuery(() => lineQuery());
@@ -45,6 +46,7 @@
     <div class="mt-4">
       <PlaceForm label={words.start.open} before={name} onmade={() => void client.invalidateQueries()} />
     </div>
+    {#if line.data.workshop === null}<BringIn />{/if}
     <p class="quiet mt-6 text-sm">{words.piece.caution}</p>
   </main>
 {:else}

@@ -1,0 +1,70 @@
+"""At the door: whoever comes with a browser's token is known in what follows; without one, data stays in."""
+
+from http.cookies import CookieError, SimpleCookie
+from urllib.parse import parse_qs
+
+from anyio import to_thread
+from starlette.datastructures import Headers
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from zymon.work.house.door import NotSignedInError, Visitor
+from zymon.work.who import signed_in
+
+from .context import Context
+from .errors import problem
+
+COOKIE = "zymon_session"
+TABLET_COOKIE = "zymon_tablet"
+CALENDAR = "/api/today.ics"
+# what anybody may ask for: whether one signs in, and to be let in
+OPEN = frozenset({"/api/door", "/api/sign-in", "/api/sign-out"})
+
+
+def cookie(headers: Headers, name: str) -> str | None:
+    """A cookie by name; None where there is none that can be read."""
+    try:
+        known = SimpleCookie(headers.get("cookie", "")).get(name)
+    except CookieError:
+        return None
+    return None if known is None else known.value
+
+
+class Doorkeeper:
+    """Lets in who is signed in; what they enter is theirs."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Let a call in, or refuse it in words."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        visitor: Visitor | None = None
+        if scope["path"].startswith("/api/"):
+            ctx: Context = scope["app"].state.context
+            token = self._token(scope)
+            if ctx.door.remembers(token):
+                locked, visitor = ctx.door.locked(), ctx.door.visitor(token, ctx.now_s)
+            else:
+                locked, visitor = await to_thread.run_sync(_ask, ctx, token)
+            if locked and visitor is None and scope["path"] not in OPEN:
+                refused = problem(NotSignedInError("refused.sign_in_first"), 401, "sign_in_first")
+                await refused(scope, receive, send)
+                return
+        scope.setdefault("state", {})["visitor"] = visitor
+        with signed_in(None if visitor is None else visitor.name):
+            await self.app(scope, receive, send)
+
+    @staticmethod
+    def _token(scope: Scope) -> str | None:
+        if scope["path"] == CALENDAR:  # calendars bring no cookie
+            question: bytes = scope["query_string"]
+            key = parse_qs(question.decode("ascii", "replace")).get("key")
+            if key:
+                return key[0]
+        return cookie(Headers(scope=scope), COOKIE)
+
+
+def _ask(ctx: Context, token: str | None) -> tuple[bool, Visitor | None]:
+    return ctx.door.locked(), ctx.door.visitor(token, ctx.now_s)

@@ -1,0 +1,1 @@
+"""The house itself, on the wire."""

@@ -1,0 +1,25 @@
+"""The nightly copies of the record: which there are, and one more just now."""
+
+from fastapi import APIRouter
+
+from zymon.store.copies import CopyError
+from zymon.work.house import copies as work
+
+from ..context import Ctx
+
+router = APIRouter(prefix="/api", tags=["house"])
+
+
+@router.get("/copies")
+def copies(ctx: Ctx) -> work.CopiesOut:
+    """What copies there are, and whether the last good one is old."""
+    return work.copies(ctx, ctx.settings.backup_folder, ctx.nightly)
+
+
+@router.post("/copies", status_code=201)
+def take(ctx: Ctx) -> work.CopiesOut:
+    """Take one now."""
+    nightly = ctx.nightly or work.Nightly(ctx, ctx.settings.backup_folder)
+    if not nightly.take():
+        raise CopyError("refused.copy_failed", why=nightly.failed or "")
+    return work.copies(ctx, ctx.settings.backup_folder, ctx.nightly)

@@ -1,0 +1,1 @@
+"""The house itself: who comes in, what is kept safe, what the workshop is called and where it is reached."""

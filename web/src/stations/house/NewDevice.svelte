@@ -1,0 +1,55 @@
+<script lang="ts">
+  // A device made known: a climate sensor names its place, a scale or meter is carried about.
+  import { api, type Schema } from '../../api/client';
+  import { head } from '../../api/entry';
+  import { words } from '../../words/en';
+
+  interface Props {
+    places: Schema['PlaceOut'][];
+    change: (call: Promise<{ data?: unknown; error?: unknown; response: Response }>) => Promise<void>;
+  }
+  let { places, change }: Props = $props();
+  const say = words.placeFacts;
+  let name = $state('');
+  let kind = $state<Schema['DeviceIn']['kind']>('climate');
+  let chosen = $state<number | null>(null);
+  const place = $derived(chosen ?? places[0]?.id ?? null);
+
+  async function add(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    await change(
+      api
+        .POST('/api/devices', {
+          body: { name, kind, place_id: kind === 'climate' ? place : null, ...head() },
+        })
+        .then((answer) => {
+          if (answer.data) name = '';
+          return answer;
+        }),
+    );
+  }
+</script>
+
+<form class="mt-5 flex flex-wrap items-end gap-3" onsubmit={add} aria-label={say.add}>
+  <label class="block"
+    ><span class="block text-sm font-semibold">{say.name}</span><input
+      class="input min-h-11"
+      required
+      bind:value={name}
+    /></label
+  >
+  <select class="select min-h-11 w-44" bind:value={kind} aria-label={say.devices}>
+    {#each Object.entries(say.kinds) as [value, text] (value)}<option {value}>{text}</option>{/each}
+  </select>
+  {#if kind === 'climate'}
+    <select
+      class="select min-h-11 w-44"
+      value={place}
+      onchange={(event) => (chosen = Number(event.currentTarget.value))}
+      aria-label={words.house.place}
+    >
+      {#each places as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+    </select>
+  {/if}
+  <button class="btn min-h-11">{say.add}</button>
+</form>
