@@ -4,21 +4,20 @@ import csv
 import hashlib
 import io
 import secrets
-from collections.abc import Iterator, Sequence
-from datetime import UTC, datetime
+import sqlite3
+from collections.abc import Callable, Iterator, Sequence
+from datetime import datetime
 from itertools import islice
 from typing import Any
 from zipfile import BadZipFile, ZipFile
 
 import orjson
 from pydantic import BaseModel, ValidationError
-from sqlalchemy import Connection, MetaData, Table, select
 
 from zymon.core.errors import ZymonError
 
 from .copies import editions
 from .dictionary import archived_columns, archived_tables, type_of
-from .hang_models import Photo
 
 FORMAT = "zymon-archive/1"
 AS_CSV = "reading"  # readings by the million are a table of figures
@@ -61,22 +60,20 @@ def photo_file(photo_id: int) -> str:
     return f"photos/{photo_id}.jpg"
 
 
-def write_tables(connection: Connection, to: ZipFile) -> dict[str, TableTold]:
+def write_tables(connection: sqlite3.Connection, to: ZipFile) -> dict[str, TableTold]:
     """Write every table; gives what the manifest says of them."""
     told = {}
     for table in archived_tables():
-        columns = archived_columns(table)
-        kinds = {column.name: type_of(column) for column in columns}
-        query = select(*columns).order_by(*table.primary_key.columns)
-        if "file" in kinds.values():  # pictures are written by themselves; here stands where
-            query = query.with_only_columns(*(c if kinds[c.name] != "file" else table.c.id for c in columns))
+        kinds = {column.name: type_of(column) for column in archived_columns(table)}
+        keys = ", ".join(_named(column.name) for column in table.primary_key.columns)
+        asked = ", ".join(_SHOWN.get(kind, "{}").format(_named(name)) for name, kind in kinds.items())
+        answer = connection.execute(f"SELECT {asked} FROM {_named(table.name)} ORDER BY {keys}")
+        flags = [i for i, kind in enumerate(kinds.values()) if kind == "yes or no"]
         fingerprint, rows = hashlib.sha256(), 0
         with to.open(file_of(table.name), "w", force_zip64=True) as out:
-            answer = iter(connection.execution_options(yield_per=A_PART).execute(query))
             head = list(kinds) if table.name == AS_CSV else None
-            while (part := list(islice(answer, A_PART))) or head:
-                shown = [[_shown(kind, value) for kind, value in zip(kinds.values(), row, strict=True)] for row in part]
-                data = _csv(shown, head) if table.name == AS_CSV else _lines(list(kinds), shown)
+            while (part := answer.fetchmany(A_PART)) or head:
+                data = _csv(part, head) if table.name == AS_CSV else _lines(list(kinds), _flagged(part, flags))
                 head = None
                 fingerprint.update(data)
                 out.write(data)
@@ -85,12 +82,19 @@ def write_tables(connection: Connection, to: ZipFile) -> dict[str, TableTold]:
     return told
 
 
-def _shown(kind: str, value: Any) -> Any:
-    if value is None:
-        return None
-    if kind == "moment":
-        return datetime.fromtimestamp(value, UTC).isoformat().replace("+00:00", "Z")
-    return photo_file(value) if kind == "file" else value
+# as each kind of column is asked for: moments in words, of a picture where it stands
+_SHOWN = {"moment": "strftime('%Y-%m-%dT%H:%M:%SZ', {}, 'unixepoch')", "file": "'photos/' || id || '.jpg'"}
+
+
+def _named(name: str) -> str:
+    return f'"{name}"'
+
+
+def _flagged(rows: list[tuple[Any, ...]], flags: list[int]) -> list[tuple[Any, ...]]:
+    """Rows whose flags are told as such: the file keeps them as numbers."""
+    if not flags:
+        return rows
+    return [tuple(bool(v) if i in flags and v is not None else v for i, v in enumerate(row)) for row in rows]
 
 
 def _lines(names: list[str], rows: Sequence[Sequence[Any]]) -> bytes:
@@ -102,16 +106,17 @@ def _csv(rows: Sequence[Sequence[Any]], head: Sequence[str] | None) -> bytes:
     writer = csv.writer(out, lineterminator="\n")
     if head is not None:
         writer.writerow(head)
-    writer.writerows(["" if value is None else value for value in row] for row in rows)
+    writer.writerows(rows)  # what is empty stays empty
     return out.getvalue().encode()
 
 
-def write_photos(connection: Connection, to: ZipFile) -> int:
+def write_photos(connection: sqlite3.Connection, to: ZipFile) -> int:
     """Write the pictures, one at a time; how many there are."""
-    numbers = connection.execute(select(Photo.id).order_by(Photo.id)).scalars().all()
-    for number in numbers:
-        to.writestr(photo_file(number), connection.execute(select(Photo.jpeg).where(Photo.id == number)).scalar_one())
-    return len(numbers)
+    many = 0
+    for number, jpeg in connection.execute("SELECT id, jpeg FROM photo ORDER BY id"):
+        to.writestr(photo_file(number), jpeg)
+        many += 1
+    return many
 
 
 def read_manifest(archive: ZipFile) -> Manifest:
@@ -147,48 +152,59 @@ def check_tables(archive: ZipFile, told: Manifest) -> None:
         raise ArchiveError("refused.archive_altered", file="photos")
 
 
-def read_tables(connection: Connection, archive: ZipFile, told: Manifest) -> None:
-    """Put the rows of an archive into empty tables of its edition. Raises ArchiveError."""
-    known = MetaData()
-    known.reflect(connection)
-    connection.exec_driver_sql("PRAGMA defer_foreign_keys = ON")  # rows that point to later ones of their own table
-    for name, table in told.tables.items():
-        into = known.tables.get(name)
-        if into is None or not set(table.columns) <= set(into.columns.keys()):
-            raise ArchiveError("refused.archive_altered", file=file_of(name))
-        rows = _rows(archive, name, table)
-        while part := list(islice(rows, A_PART)):
-            connection.execute(into.insert(), [_filled(into, row) for row in part])
-    if connection.exec_driver_sql("PRAGMA foreign_key_check").fetchone() is not None:
-        raise ArchiveError("refused.archive_damaged")
-
-
-def _rows(archive: ZipFile, name: str, told: TableTold) -> Iterator[dict[str, Any]]:
+def read_tables(connection: sqlite3.Connection, archive: ZipFile, told: Manifest) -> None:
+    """Put the rows of an archive into empty tables of its edition, all or nothing. Raises ArchiveError."""
+    connection.execute("PRAGMA foreign_keys = OFF")  # rows point to later ones; they are looked through at the end
+    connection.execute("BEGIN IMMEDIATE")
     try:
-        with archive.open(file_of(name)) as file:
-            lines: Iterator[dict[str, Any]]
-            if name == AS_CSV:
-                lines = csv.DictReader(io.TextIOWrapper(file, "utf-8", newline=""))
-            else:
-                lines = (orjson.loads(line) for line in file)
-            for row in lines:
-                yield {column: _read(kind, row[column], archive) for column, kind in told.columns.items()}
-    except (KeyError, ValueError, TypeError, AttributeError, BadZipFile) as error:
+        for name, table in told.tables.items():
+            known = {row[1] for row in connection.execute(f"PRAGMA table_info({_named(name)})")}
+            if not table.columns or not set(table.columns) <= known:
+                raise ArchiveError("refused.archive_altered", file=file_of(name))
+            _read_table(connection, archive, name, table, gives_token="token_sha256" in known)
+        if connection.execute("PRAGMA foreign_key_check").fetchone() is not None:
+            raise ArchiveError("refused.archive_damaged")
+        connection.execute("COMMIT")
+    except BaseException:
+        connection.execute("ROLLBACK")
+        raise
+
+
+def _read_table(
+    connection: sqlite3.Connection, archive: ZipFile, name: str, told: TableTold, gives_token: bool
+) -> None:
+    """Put the rows of a table in; a device gets a token that nobody has."""
+    columns = [*told.columns, "token_sha256"] if gives_token else list(told.columns)
+    into = f"INSERT INTO {_named(name)} ({', '.join(map(_named, columns))}) VALUES ({', '.join('?' * len(columns))})"
+    rows = _rows(archive, name, told)
+    if gives_token:
+        rows = ([*row, secrets.token_hex(32)] for row in rows)
+    try:
+        while part := list(islice(rows, A_PART)):
+            connection.executemany(into, part)
+    except (KeyError, ValueError, TypeError, AttributeError, BadZipFile, sqlite3.Error) as error:
         raise ArchiveError("refused.archive_altered", file=file_of(name)) from error
 
 
-def _read(kind: str, value: Any, archive: ZipFile) -> Any:
-    if value is None or (value == "" and kind != "text"):  # in a table of figures what is empty was null
-        return None
-    if kind == "moment":
-        return int(datetime.fromisoformat(value).timestamp())
-    if kind == "file":
-        return archive.read(value)
-    return {"whole": int, "decimal": float}.get(kind, lambda same: same)(value)
+def _rows(archive: ZipFile, name: str, told: TableTold) -> Iterator[list[Any]]:
+    reads = [_reader(kind, archive) for kind in told.columns.values()]
+    with archive.open(file_of(name)) as file:
+        if name == AS_CSV:
+            lines = csv.reader(io.TextIOWrapper(file, "utf-8", newline=""))
+            if next(lines) != list(told.columns):
+                raise ArchiveError("refused.archive_altered", file=file_of(name))
+            for line in lines:
+                yield [None if cell == "" else read(cell) for read, cell in zip(reads, line, strict=True)]
+        else:
+            names = list(told.columns)
+            for row in map(orjson.loads, file):
+                yield [None if row[n] is None else read(row[n]) for read, n in zip(reads, names, strict=True)]
 
 
-def _filled(into: Table, row: dict[str, Any]) -> dict[str, Any]:
-    """A row with a token nobody has where it needs one: devices are given new ones."""
-    if "token_sha256" in into.columns:
-        row["token_sha256"] = secrets.token_hex(32)
-    return row
+def _reader(kind: str, archive: ZipFile) -> Callable[[Any], Any]:
+    """How a cell of a kind is read."""
+    readers: dict[str, Callable[[Any], Any]] = {
+        "moment": lambda text: int(datetime.fromisoformat(text).timestamp()),
+        "whole": int, "decimal": float, "file": archive.read, "yes or no": int, "text": str,
+    }  # fmt: skip
+    return readers[kind]

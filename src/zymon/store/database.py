@@ -2,7 +2,7 @@
 
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any, Literal
 
@@ -77,6 +77,13 @@ class Database:
             session.info.update(by=by, now_s=now_s)
             keep_journal(session)
             yield session
+
+    @contextmanager
+    def plain(self) -> Iterator[sqlite3.Connection]:
+        """The file without mapped rows, for whole tables at once."""
+        with closing(sqlite3.connect(self.file)) as connection:
+            connection.isolation_level = None
+            yield connection
 
     def close(self) -> None:
         """Give the file back."""

@@ -67,8 +67,7 @@ def add_photo(
 @router.get("/photos/{photo_id}.jpg", response_class=Response, responses={200: {"content": {"image/jpeg": {}}}})
 def picture(ctx: Ctx, photo_id: Id) -> Response:
     """The picture itself."""
-    jpeg = photos.picture(ctx, photo_id)
-    return Response(jpeg, media_type="image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"})
+    return Response(photos.picture(ctx, photo_id), media_type="image/jpeg")
 
 
 @router.post("/photos/{photo_id}/strike")

@@ -52,7 +52,7 @@ def write_archive(source: Path, target: Path, now_s: int) -> Manifest:
     part = target.with_name(target.name + ".part")
     try:
         with _as_of_now(source, now_s) as shop, ZipFile(part, "w", ZIP_DEFLATED, compresslevel=6) as out:
-            with shop.db.engine.connect() as connection:
+            with shop.db.plain() as connection:
                 told = tables.write_tables(connection, out)
                 photos = tables.write_photos(connection, out)
             for name, content in _files(shop):
@@ -109,7 +109,7 @@ def read_archive(archive: Path, target: Path, name: str, now_s: int) -> Manifest
             told = tables.read_manifest(opened)
             tables.check_tables(opened, told)
             with closing(Database(part, edition=told.edition)) as db:
-                with db.writer.connect() as connection, connection.begin():
+                with db.plain() as connection:
                     tables.read_tables(connection, opened, told)
                 migrate(db.engine)
                 with db.writing() as session:
