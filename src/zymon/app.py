@@ -172,6 +172,12 @@ def check_open(settings: Settings, ctx: Context) -> None:
         raise CannotServeError("refused.no_address", host=settings.host, port=settings.port)
 
 
+def _since_start() -> float:
+    """Seconds that go by whatever the clock is set to, also while the machine sleeps where it can say so."""
+    asleep_too: int | None = getattr(time, "CLOCK_BOOTTIME", None)
+    return time.monotonic() if asleep_too is None else time.clock_gettime(asleep_too)
+
+
 def run(
     settings: Settings,
     beside: Callable[[FastAPI, str], None] | None = None,
@@ -197,6 +203,8 @@ def run(
             if beside is not None:
                 beside(app, ctx.own_address)
             ctx.keep_copies()
+            if ctx.standins is None:  # a simulated workshop is run ahead
+                ctx.watch_clock(_since_start)
             settle()
             config = uvicorn.Config(
                 app,

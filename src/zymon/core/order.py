@@ -5,6 +5,7 @@ from .errors import OutOfRangeError
 from .say import Said, said
 
 CLOCK_AHEAD_S = 300.0  # by which a tablet's clock may be ahead: up to this it is now, beyond it is asked about
+CLOCK_JUMP_S = 3600.0  # by which the clock of the machine itself may move of its own before it is asked about
 LONG_AGO_S = 3 * 366 * SECONDS_PER_DAY  # an entry of more than three years back is rather a slip of the year
 
 
@@ -39,6 +40,22 @@ def odd_moment(at_s: float, now_s: float) -> Said | None:
         return said("ask.ahead", at_s=at_s, now_s=now_s)
     if at_s < now_s - LONG_AGO_S:
         return said("ask.long_ago", at_s=at_s)
+    return None
+
+
+def odd_clock(now_s: float, last_s: float | None, jumped_s: float) -> Said | None:
+    """What is to be asked about the clock of the machine itself, None where nothing is.
+
+    Parameters: now_s, by it [s]; last_s, when the last entry was made [s], None before any; jumped_s, by how much it
+    moved while it was watched, more than time went by [s].
+
+    >>> odd_clock(10_000.0, 13_600.0, 0.0) is None, odd_clock(10_000.0, 13_601.0, 0.0).code
+    (True, 'ask.clock_behind')
+    """
+    if last_s is not None and now_s < last_s - CLOCK_JUMP_S:
+        return said("ask.clock_behind", now_s=now_s, last_s=last_s)
+    if jumped_s > CLOCK_JUMP_S:
+        return said("ask.clock_jumped", now_s=now_s, hours=round(jumped_s / 3600))
     return None
 
 

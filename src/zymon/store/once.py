@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 import orjson
-from sqlalchemy import select
+from sqlalchemy import select, text
 from sqlalchemy.orm import InstrumentedAttribute, Session
 
 from .models import Sent
@@ -26,6 +26,11 @@ def made_before(session: Session, uid: str, what: str) -> list[Made] | None:
     if known.what != what:
         raise ClashError("refused.identity_used")
     return [Made(**one) for one in orjson.loads(known.made)]
+
+
+def last_entry_s(session: Session) -> int | None:
+    """When the last entry was made, by the clock of its time [s]; None before any."""
+    return session.scalar(select(Sent.at_s).order_by(text("rowid DESC")).limit(1))
 
 
 def remember(session: Session, uid: str, what: str, made: list[Made], now_s: int) -> None:

@@ -3,6 +3,10 @@
 SENTENCES: dict[str, str] = {
     # what is asked before an entry counts
     "ask.ahead": "{at_s} is still to come: it is {now_s} here. Give the time it was, or count it as now",
+    "ask.clock_behind": "the clock of this machine says {now_s}, the last entry was made on {last_s}: set it, or "
+    "say that it is right",
+    "ask.clock_jumped": "the clock of this machine jumped ahead by {hours} hours, to {now_s}: set it, or say that it "
+    "is right",
     "ask.long_ago": "{at_s} is years ago: is the year right?",
     "ask.hung_before_made": "{tag}: its batch was noted as made on {made_s}, after that. Was the batch noted late?",
     "ask.hung_in_the_warm": "{tag}: its batch was in the warm until {until_s}. Did it hang earlier?",

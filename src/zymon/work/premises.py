@@ -9,11 +9,11 @@ from typing import Protocol
 from zoneinfo import ZoneInfo
 
 from zymon.core.errors import ZymonError
-from zymon.core.order import moment_of, odd_moment
+from zymon.core.order import moment_of, odd_clock, odd_moment
 from zymon.core.say import Said
 from zymon.store.database import Database, Session, Trouble
 from zymon.store.journal import because
-from zymon.store.once import Made, made_before, remember
+from zymon.store.once import Made, last_entry_s, made_before, remember
 from zymon.store.places import workshop
 
 from .dates import Dates
@@ -94,6 +94,8 @@ class Premises:
     copies: Copies | None = None  # where this server takes them
     trouble: Trouble | None = None  # why the latest entry could not be kept
     said_address: str | None = None  # the address for tablets, as the workshop has it
+    _steady: Callable[[], float] | None = None
+    _watched: tuple[float, float] | None = None  # the clock and steady seconds when somebody last looked at it
 
     @property
     def now_s(self) -> int:
@@ -111,6 +113,9 @@ class Premises:
             because(session, reason)
             known = made_before(session, entry.uid, what)
             made = Recording(session, entry.by, now_s, entry.sure, known or [], known is None)
+            if made.new:
+                made.ask(odd_clock(now_s, last_entry_s(session), self._jumped_s()))
+                self._watched = self._watch()  # whoever entered it looked at the clock
             yield made
             if made.new:
                 self._keep_what_failed(session, entry.by, reason, now_s)
@@ -127,6 +132,20 @@ class Premises:
             self._keep_what_failed(session, by, reason, self.now_s)
         self.trouble = None
         self.dates.look_again()
+
+    def watch_clock(self, steady: Callable[[], float]) -> None:
+        """Ask from now on when the clock jumps. Parameters: steady, seconds that go by whatever the clock is set to."""
+        self._steady = steady
+        self._watched = self._watch()
+
+    def _watch(self) -> tuple[float, float] | None:
+        return None if self._steady is None else (self.clock(), self._steady())
+
+    def _jumped_s(self) -> float:
+        """By how much the clock moved more than time went by since it was last looked at [s]."""
+        if self._steady is None or self._watched is None:
+            return 0.0
+        return self.clock() - self._watched[0] - (self._steady() - self._watched[1])
 
     def _keep_what_failed(self, session: Session, by: str, reason: str, now_s: int) -> None:
         """A hurdle that fails before a change and not after it was corrected, whether anybody had looked or not."""
