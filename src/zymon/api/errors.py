@@ -23,6 +23,7 @@ from zymon.store.devices import UnknownDeviceError
 from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError
 from zymon.words import told
 from zymon.work.devices import FloodError
+from zymon.work.hang.round import TypedByOtherError
 from zymon.work.house.door import ConfirmNeededError, NotAllowedError, NotSignedInError
 from zymon.work.house.people import WaitError, WrongSecretError
 from zymon.work.imports import NeedsAnswerError
@@ -51,6 +52,7 @@ STATUSES: tuple[tuple[type[Exception], int, str], ...] = (
     (WrongSecretError, 403, "wrong_secret"),
     (ConfirmNeededError, 403, "confirm_needed"),
     (NotAllowedError, 403, "not_allowed"),
+    (TypedByOtherError, 403, "typed_by_other"),
     (WaitError, 429, "wait"),
     (FloodError, 429, "flood"),
     (NotFoundError, 404, "not_found"),

@@ -52,6 +52,7 @@ HOUSE: dict[str, str] = {
     "refused.served_already": "{file} is being served: stop that server first",
     "refused.sign_in_first": "sign in first",
     "refused.too_much": "this is more than {most} MB at once",
+    "refused.typed_by_other": "{name} typed these: they are kept on this device until {name} is signed in",
     "refused.unreadable_question": "the address holds a character that cannot be shown",
     "refused.wait": "too many wrong tries for {name}: wait {seconds} seconds",
     "refused.workshop_there": "there is a workshop here already: an archive is brought into an empty one",

@@ -8988,6 +8988,8 @@ export interface components {
             entries: components["schemas"]["RoundEntry"][];
             /** Sent At */
             sent_at?: string | null;
+            /** Typed By */
+            typed_by?: string | null;
         };
         /**
          * RoundOut

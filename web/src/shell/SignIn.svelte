@@ -11,7 +11,8 @@
   let secret = $state('');
   let fault = $state('');
   let busy = $state(false);
-  let usesPin = $state(door.tablet !== null && door.byPin.length > 0);
+  let chosen = $state<boolean | null>(null);
+  const usesPin = $derived(chosen ?? (door.tablet !== null && door.byPin.length > 0));
   const digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 
   async function enter(event?: SubmitEvent): Promise<void> {
@@ -90,7 +91,7 @@
   {/if}
   {#if fault}<p class="text-error mt-3 text-lg" role="alert">{fault}</p>{/if}
   {#if door.tablet && door.byPin.length}
-    <button class="mt-4 min-h-11 self-start underline underline-offset-4" onclick={() => (usesPin = !usesPin)}
+    <button class="mt-4 min-h-11 self-start underline underline-offset-4" onclick={() => (chosen = !usesPin)}
       >{usesPin ? say.byPassphrase : say.byPin}</button
     >
   {/if}

@@ -14,7 +14,8 @@ function remembered(): Me | null {
 }
 
 class Door {
-  locked = $state(false);
+  // whoever was here last had signed in: until the door answers, one still does
+  locked = $state(remembered() !== null);
   me = $state<Me | null>(remembered());
   tablet = $state<string | null>(null);
   byPin = $state<string[]>([]);

@@ -5,7 +5,7 @@ from typing import NamedTuple
 from zymon.core import scale
 from zymon.core.drying.judge import ask_range, judge
 from zymon.core.drying.sentinels import sentinels
-from zymon.core.errors import OutOfRangeError
+from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.core.order import CLOCK_AHEAD_S, clock_off_s, moment_of
 from zymon.core.say import Said, said
 from zymon.store import hang as store
@@ -73,8 +73,14 @@ class Stored(NamedTuple):
     weighing_id: int | None = None
 
 
+class TypedByOtherError(ZymonError, PermissionError):
+    """Weights that somebody typed without a connection, sent while somebody else is signed in."""
+
+
 def enter(shop: Premises, body: s.RoundIn) -> s.RoundAnswer:
     """Store the weights of a round. One that cannot be stored is refused for itself; the others count."""
+    if body.typed_by is not None and body.typed_by != body.by:
+        raise TypedByOtherError("refused.typed_by_other", name=body.typed_by)
     stored: dict[str, Stored] = {}
     off_s = 0.0 if body.sent_at is None else clock_off_s(body.sent_at.timestamp(), shop.now_s)
     with shop.changing(body.by) as session:

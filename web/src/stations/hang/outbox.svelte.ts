@@ -92,6 +92,7 @@ export class Outbox {
           api.POST('/api/round', {
             body: {
               by,
+              typed_by: by,
               sent_at: rightNow(),
               entries: batch.map(({ uid, piece_id, gross_g, at, confirmed }) => ({
                 uid,
