@@ -5,7 +5,7 @@ PY := .venv/bin/python
 STAMP := .make
 SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts -type f 2>/dev/null)
 
-.PHONY: help setup demo serve test check bench mutants screenshots types clean
+.PHONY: help setup demo serve test check bench drills mutants screenshots types clean
 
 help: ## Show the targets
 	@grep -E '^[a-z]+:.*##' Makefile | sed 's/:.*## /\t/'
@@ -57,6 +57,10 @@ types: $(STAMP)/python $(STAMP)/node ## Write docs/formats and the front end's t
 
 bench: setup $(STAMP)/chromium ## Measure speed and accuracy
 	$(PY) -m benchmarks
+
+drills: setup ## Kill, copy, restore, bring up and fuzz at length; takes half an hour
+	DRILLS=1 ANY_REQUEST_EXAMPLES=60 $(PY) -m pytest -n 2 --dist load tests/house tests/api/test_any_request.py \
+	  tests/store/test_migration.py --timeout 1800
 
 mutants: setup ## Change every limit of safety by a fifth and see whether a test notices; takes minutes
 	$(PY) scripts/mutants.py

@@ -17,6 +17,15 @@ def post(page: Page, address: str, body: dict[str, Any]) -> APIResponse:
     return answer
 
 
+def wait_until(page: Page, expression: str, arg: Any = None) -> None:
+    """Wait until a page says so; asked from outside, since the page itself runs no script but its own."""
+    for _ in range(200):
+        if page.evaluate(expression, arg):
+            return
+        page.wait_for_timeout(100)
+    raise TimeoutError(expression)
+
+
 def open_workshop(page: Page, url: str) -> None:
     page.goto(url)
     page.get_by_label("Workshop").fill("Test cellar")

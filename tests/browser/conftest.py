@@ -16,7 +16,8 @@ ARGUMENTS = [
     f"--host-resolver-rules=MAP {TABLET_HOST} 127.0.0.1",
 ]
 
-# a door that is shut and a refused weight are answers, not faults, and a line that is cut or a server that is stopped is so on purpose
+# a door that is shut and a refused weight are answers, not faults; a line that is cut or a server that is stopped is so
+# on purpose
 EXPECTED = (
     *("401", "403", "409", "422", "net::ERR_FAILED", "net::ERR_INTERNET_DISCONNECTED"),
     *("net::ERR_CONNECTION_REFUSED", "net::ERR_CONNECTION_RESET"),

@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 from playwright.sync_api import Page, expect
 
-from pages import open_workshop, post
+from pages import open_workshop, post, wait_until
 from serving import TABLET_HOST
 from support import NOW, Clock, piece_body
 
@@ -50,12 +50,13 @@ def test_forty_pieces_by_keyboard_with_the_line_cut_and_the_page_opened_without_
     place = fill_room(page, server.url)
     page.goto(f"{server.url}/hang/{place}")
     expect(page.get_by_role("heading", name="Long room")).to_be_visible()
-    page.wait_for_function(
+    wait_until(
+        page,
         """async (place) => {
             const answers = await caches.open('answers');
             return (await answers.match(`/api/places/${place}/round`)) !== undefined;
         }""",
-        arg=place,
+        place,
     )
     page.keyboard.press("r")
     expect(page.get_by_text("nobody weighed its batch yet").first).to_be_visible()

@@ -3,6 +3,7 @@
 import json
 import os
 import signal
+import socket
 import sqlite3
 import subprocess
 import sys
@@ -79,8 +80,10 @@ def _call(base: str, path: str, body: dict, method: str = "POST") -> dict:
 
 def test_kill_during_writes_loses_nothing_acknowledged(tmp_path: Path) -> None:
     file = tmp_path / "w.db"
+    with socket.create_server(("127.0.0.1", 0)) as free:
+        port = free.getsockname()[1]
     server = subprocess.Popen(
-        [ZYMON, "serve", "--db", file, "--port", "8590"],
+        [ZYMON, "serve", "--db", file, "--port", str(port)],
         stdout=subprocess.PIPE,
         stderr=subprocess.DEVNULL,
         text=True,

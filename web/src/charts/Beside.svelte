@@ -38,7 +38,7 @@
 
 <div bind:clientWidth={width}>
   {#if xs.length}
-    <svg {width} {height} role="img" aria-label={label}>
+    <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
       {#each y.ticks(4) as tick (tick)}
         <text x={left - 6} y={y(tick) + 4} text-anchor="end">{tick} {unit}</text>
         <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />

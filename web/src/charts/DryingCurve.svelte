@@ -118,6 +118,7 @@
   <svg
     {width}
     {height}
+    viewBox="0 0 {width} {height}"
     role="img"
     aria-label={`${card.tag}: ${percent(card.loss_percent)}${card.target_loss_percent === null ? '' : ` ${words.piece.of} ${percent(card.target_loss_percent, 0)}`}`}
     onpointermove={move}

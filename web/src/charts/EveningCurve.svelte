@@ -55,7 +55,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} role="img" aria-label={label}>
+  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
     {#each y.ticks(4) as tick (tick)}
       <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="axis">{tick} %</text>
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />

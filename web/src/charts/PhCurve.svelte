@@ -73,7 +73,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg class="chart" {width} {height} role="img" aria-label={say.ph}>
+  <svg class="chart" {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={say.ph}>
     {#each y.ticks(6) as tick (tick)}
       <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick.toFixed(1)}</text>
       <line x1={left} x2={right} y1={y(tick)} y2={y(tick)} class="rule" />

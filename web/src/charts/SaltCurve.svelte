@@ -45,7 +45,14 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg class="chart" {width} {height} role="img" aria-label={`${say.mean}, ${say.core}`}>
+  <svg
+    class="chart"
+    {width}
+    {height}
+    viewBox="0 0 {width} {height}"
+    role="img"
+    aria-label={`${say.mean}, ${say.core}`}
+  >
     {#each y.ticks(4) as tick (tick)}
       <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick}</text>
       <line x1={left} x2={width - 46} y1={y(tick)} y2={y(tick)} class="rule" />

@@ -32,7 +32,7 @@
 </script>
 
 <div bind:clientWidth={width} class="min-w-0">
-  <svg {width} {height} role="img" aria-label={label}>
+  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
     <line x1="6" x2={right} y1={line} y2={line} stroke="var(--string)" stroke-width="1.5" />
     <rect x={e} y={line - 5} width={Math.max(0, l - e)} height="10" rx="2" fill="var(--band)" />
     {#if latest === null}

@@ -42,7 +42,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} role="img" aria-label={say.line}>
+  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={say.line}>
     {#each x.ticks(Math.max(3, Math.floor(width / 130))) as tick (tick.getTime())}
       <line x1={x(tick)} x2={x(tick)} y1={top - 6} y2={height - 20} class="grid" />
       <text x={x(tick)} y={height - 5} text-anchor="middle" class="axis">{shortDay(tick)}</text>

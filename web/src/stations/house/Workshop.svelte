@@ -54,7 +54,7 @@
 </script>
 
 <HousePage here="workshop" hint={say.workshopHint}>
-  <form class="mt-4 grid max-w-2xl gap-4" onsubmit={keep} aria-label={say.rooms.workshop}>
+  <form class="facts mt-4 grid max-w-2xl gap-4" onsubmit={keep} aria-label={say.rooms.workshop}>
     <Field label={words.start.workshop} bind:value={name} required />
     <div class="grid grid-cols-2 gap-4 max-md:grid-cols-1">
       <Field label={words.start.zone} bind:value={zone} required />

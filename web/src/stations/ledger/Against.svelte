@@ -92,7 +92,7 @@
         <p class="text-sm">{whole(said(data.check))} {say.law}</p>
         {#if data.use === 'cooked'}<p class="text-warning font-semibold">{say.cooked}</p>{/if}
         {#if !data.made_here}<p class="quiet">{say.asItCame}</p>{/if}
-        {#each holds as why (said(why.says))}
+        {#each holds as why, i (i)}
           <p class="text-error font-semibold">{whole(said(why.says))}</p>
         {/each}
         <CourseLine stages={data.stages} ends={data.ends} hurdle={shown} />

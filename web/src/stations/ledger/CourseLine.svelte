@@ -35,7 +35,7 @@
   <figure class="course" aria-label={say.line}>
     {#each rows as row, i (i)}
       <div class="row">
-        {#each row.stages as stage (`${stage.kind}${stage.from_at}${stage.pieces.join()}`)}
+        {#each row.stages as stage (`${stage.kind}${stage.from_at}${stage.to_at}${stage.pieces.join()}`)}
           {@const left = at(ms(stage.from_at))}
           {@const width = at(stage.to_at === null ? to : ms(stage.to_at)) - left}
           <span

@@ -79,7 +79,7 @@
     {#if hurdle.was_fail}<p class="text-warning">
         {say.wasFail(hurdle.was_fail.by, fullDay(hurdle.was_fail.until), hurdle.was_fail.reason)}
       </p>{/if}
-    {#each hurdle.cautions as caution (caution.code)}<p class="text-warning">{whole(said(caution))}</p>{/each}
+    {#each hurdle.cautions as caution, i (i)}<p class="text-warning">{whole(said(caution))}</p>{/each}
     {#if hurdle.signed}<p>
         {say.signed(hurdle.signed.by, fullDay(hurdle.signed.at), hurdle.signed.reason)}
       </p>{/if}

@@ -18,7 +18,7 @@
       </tr>
     </thead>
     <tbody>
-      {#each keeping as row (row.loss_percent)}
+      {#each keeping as row, i (i)}
         <tr>
           <td>{row.loss_percent.toFixed(0)} %</td>
           <td>{row.water_activity.toFixed(2)} ±{row.water_activity_sd.toFixed(2)}</td>

@@ -1,0 +1,57 @@
+"""Every page of the made-up workshop opens without a fault, on screen and on paper, and is not empty."""
+
+import io
+import time
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page
+from pypdfium2 import PdfDocument
+
+from pages import wait_until
+from serving import Server
+from shared_demo import copy_of_the_demo
+
+PAGES = [
+    *("/today", "/bench", "/bench/limits", "/salt", "/warm", "/rest", "/rest/cut", "/rest/stock", "/rest/allergens"),
+    *("/rest/in", "/book", "/book/compare?batches=1,2", "/book/accuracy", "/book/changes", "/book/file", "/places/new"),
+    *("/house", "/house/people", "/house/devices", "/house/copies", "/t/J-20-01"),
+]
+
+
+FILLED = "document.querySelector('main')?.innerText.trim().length > 40"
+
+
+@pytest.fixture
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return copy_of_the_demo(tmp_path_factory)
+
+
+def test_every_page_opens(demo: Path, page: Page) -> None:
+    server = Server(demo, time.time)
+    try:
+        line = page.request.get(f"{server.url}/api/line").json()
+        places = [place["id"] for place in line["places"]]
+        batches = [batch["id"] for batch in page.request.get(f"{server.url}/api/book").json()["batches"]]
+        assert len(batches) > 15
+        addresses = [
+            *PAGES,
+            *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
+            *(f"/bench/batch/{batch}/against" for batch in batches),
+            *(f"/book/batch/{batch}" for batch in batches[::3]),
+            *(f"/bench/batch/{batch}" for batch in batches[::3]),
+        ]
+        for address in addresses:
+            page.goto(f"{server.url}{address}")
+            wait_until(page, FILLED)
+        for address in ("/today", "/bench", f"/bench/batch/{batches[0]}/against", f"/hang/{places[0]}/climate"):
+            page.goto(f"{server.url}{address}")
+            wait_until(page, FILLED)
+            for _ in range(40):  # while something is still asked for, little stands there
+                text = PdfDocument(io.BytesIO(page.pdf(format="A4")))[0].get_textpage().get_text_range()
+                if len(text) > 150:
+                    break
+                page.wait_for_timeout(250)
+            assert len(text) > 150, address
+    finally:
+        server.stop()
