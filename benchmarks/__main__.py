@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, book, courses, ferment, page, shelf, soak, speed
+from . import accuracy, book, courses, ferment, page, safety, shelf, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -30,6 +30,7 @@ def main() -> None:
         ("Speed", speed.measure),
         ("Shelf", shelf.measure),
         ("Book", book.measure),
+        ("Safety", safety.measure),
         ("Page", page.measure),
         ("Accuracy of the dates", accuracy.measure),
         ("Usual outcomes", courses.measure),

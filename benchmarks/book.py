@@ -85,7 +85,7 @@ WITH RECURSIVE h(at) AS (SELECT :low UNION ALL SELECT at + 3600 FROM h WHERE at 
 INSERT INTO reading_hour
 SELECT :place, at, 60, 13 + (at / 3600 % 7) * 0.1, 12.5, 14, 78 + (at / 3600 % 11) * 0.2, 76, 82 FROM h
 """
-_MINUTES = """
+MINUTES = """
 WITH RECURSIVE m(at) AS (SELECT :low UNION ALL SELECT at + 60 FROM m WHERE at < :high)
 INSERT INTO reading(place_id, at_s, temperature_c, rh_percent)
 SELECT :place, at, round(13 + (at / 60 % 17) * 0.1, 1), round(78 + (at / 60 % 13) * 0.2, 1) FROM m
@@ -115,7 +115,7 @@ def _first_byte(file: Path, place: int) -> tuple[float, float]:
     db = Database(file)
     with db.writing("Ida", NOW) as session:
         low = NOW - YEARS * 365 * DAY
-        session.execute(text(_MINUTES), {"place": place, "low": low, "high": NOW - 1})
+        session.execute(text(MINUTES), {"place": place, "low": low, "high": NOW - 1})
         session.execute(text("UPDATE piece SET hung_s = :low WHERE id = 1"), {"low": low + DAY})
     db.close()
     server = subprocess.Popen(

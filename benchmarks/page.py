@@ -34,7 +34,7 @@ def _visit(url: str) -> tuple[list[float], list[float]]:
             page.wait_for_selector("canvas")
             began = time.perf_counter()
             page.get_by_role("button", name="a year").click()
-            page.wait_for_function("document.querySelector('canvas') !== null")
+            page.wait_for_selector("canvas")
             page.evaluate("() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))")
             chart.append(time.perf_counter() - began)
             page.close()

@@ -464,4 +464,7 @@ def test_changes_of_a_day_and_of_a_batch_and_no_other(client: TestClient, line: 
     day = datetime.fromtimestamp(NOW, UTC).date().isoformat()
     assert client.get("/api/changes", params={"day": day}).json()["lines"] == lines
     assert client.get("/api/changes", params={"day": "2020-01-01"}).json()["lines"] == []
+    told = client.get("/api/changes", params={"by": lines[0]["by"]}).json()
+    assert lines[0] in told["lines"]
+    assert {one["by"] for one in told["lines"]} == {lines[0]["by"]} <= set(told["people"])
     assert client.get("/api/changes", params={"batch_id": line["batch"]}).json()["lines"] == []

@@ -114,10 +114,13 @@ def work_out(ctx: Ctx) -> owning_up.AccuracyOut:
 
 @router.get("/changes")
 def changes(
-    ctx: Ctx, batch_id: Annotated[int | None, Query(ge=1, le=2**31 - 1)] = None, day: date | None = None
+    ctx: Ctx,
+    batch_id: Annotated[int | None, Query(ge=1, le=2**31 - 1)] = None,
+    day: date | None = None,
+    by: Annotated[str | None, Query(max_length=60)] = None,
 ) -> changes_of.Changes:
-    """What was changed of what had been entered: of a batch, on a day, or lately."""
-    return changes_of.changes(ctx, batch_id, day)
+    """What was changed of what had been entered: of a batch, on a day, by somebody, or lately."""
+    return changes_of.changes(ctx, batch_id, day, by)
 
 
 @router.post("/undo")

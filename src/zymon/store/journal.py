@@ -146,14 +146,23 @@ def batches_of(session: Session, rows: Iterable[Any]) -> set[int]:
     return found
 
 
-def lines(session: Session, batch_id: int | None = None, from_s: int = 0, to_s: int = 2**40) -> Sequence[JournalLine]:
-    """Lines of a batch or of all, between two times [s], the latest first."""
+def lines(
+    session: Session, batch_id: int | None = None, from_s: int = 0, to_s: int = 2**40, by: str | None = None
+) -> Sequence[JournalLine]:
+    """Lines of a batch or of all, between two times [s], of one person or of everybody, the latest first."""
     query = select(JournalLine).where(JournalLine.at_s.between(from_s, to_s))
     if batch_id is not None:
         query = query.where(JournalLine.batch_id == batch_id)
+    if by is not None:
+        query = query.where(JournalLine.by == by)
     return session.scalars(query.order_by(JournalLine.id.desc()).limit(1000)).all()
 
 
 def days(session: Session) -> Sequence[int]:
     """The moments [s] at which something was changed, the latest first."""
     return session.scalars(select(JournalLine.at_s).order_by(JournalLine.id.desc()).limit(5000)).all()
+
+
+def names(session: Session) -> Sequence[str]:
+    """Who changed anything, by name."""
+    return session.scalars(select(JournalLine.by).distinct().order_by(JournalLine.by)).all()

@@ -46,14 +46,15 @@ class ChangeOut(BaseModel):
 
 
 class Changes(BaseModel):
-    """Lines of the journal, the latest first, and the days on which something was changed."""
+    """Lines of the journal, the latest first; the days on which something was changed, and who did."""
 
     lines: list[ChangeOut]
     days: list[date]
+    people: list[str]
 
 
-def changes(shop: Premises, batch_id: int | None, day: date | None) -> Changes:
-    """What was changed of a batch, or on a day, or lately. Raises NotFoundError."""
+def changes(shop: Premises, batch_id: int | None, day: date | None, by: str | None = None) -> Changes:
+    """What was changed of a batch, on a day, by somebody, or lately. Raises NotFoundError."""
     zone = shop.zone
     with shop.db.reading() as session:
         if batch_id is not None:
@@ -62,9 +63,10 @@ def changes(shop: Premises, batch_id: int | None, day: date | None) -> Changes:
         if day is not None:
             begin = datetime.combine(day, time(), zone)
             low, high = int(begin.timestamp()), int((begin + timedelta(days=1)).timestamp()) - 1
-        found = journal.lines(session, batch_id, low, high)
+        found = journal.lines(session, batch_id, low, high, by)
         days = list(dict.fromkeys(moment(at).astimezone(zone).date() for at in journal.days(session)))
-        return Changes(lines=[_line_out(session, x) for x in found if not _only_ends(x)], days=days)
+        told = [_line_out(session, line) for line in found if not _only_ends(line)]
+        return Changes(lines=told, days=days, people=list(journal.names(session)))
 
 
 def _only_ends(of: JournalLine) -> bool:

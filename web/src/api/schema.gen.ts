@@ -777,7 +777,7 @@ export interface paths {
         };
         /**
          * Changes
-         * @description What was changed of what had been entered: of a batch, on a day, or lately.
+         * @description What was changed of what had been entered: of a batch, on a day, by somebody, or lately.
          */
         get: operations["changes_api_changes_get"];
         put?: never;
@@ -4481,13 +4481,15 @@ export interface components {
         };
         /**
          * Changes
-         * @description Lines of the journal, the latest first, and the days on which something was changed.
+         * @description Lines of the journal, the latest first; the days on which something was changed, and who did.
          */
         Changes: {
             /** Days */
             days: string[];
             /** Lines */
             lines: components["schemas"]["ChangeOut"][];
+            /** People */
+            people: string[];
         };
         /**
          * ChoicesIn
@@ -16593,6 +16595,7 @@ export interface operations {
             query?: {
                 batch_id?: number | null;
                 day?: string | null;
+                by?: string | null;
             };
             header?: never;
             path?: never;

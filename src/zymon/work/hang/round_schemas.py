@@ -57,7 +57,9 @@ class RoundIn(BaseModel):
     """Weights of a round, each stored or answered for itself."""
 
     entries: Annotated[list[RoundEntry], Field(min_length=1, max_length=500)]
-    sent_at: AwareDatetime | None = None  # by the clock on which the entries were timed: how far that is off is allowed for
+    sent_at: AwareDatetime | None = (
+        None  # by the clock on which the entries were timed: how far that is off is allowed for
+    )
     by: Who
     typed_by: Name | None = None  # who typed them, where that may have been without a connection
 

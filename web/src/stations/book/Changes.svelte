@@ -7,14 +7,25 @@
   import { dayAndTime, fullDay, gramsAsTyped } from '../../units/format';
   import { words } from '../../words/en';
 
-  let { batch = null, day = null }: { batch?: number | null; day?: string | null } = $props();
+  interface Props {
+    batch?: number | null;
+    day?: string | null;
+    by?: string | null;
+  }
+  let { batch = null, day = null, by = null }: Props = $props();
   const say = words.life.changes;
   const found = createQuery(() => ({
-    queryKey: ['changes', batch, day],
+    queryKey: ['changes', batch, day, by],
     queryFn: () =>
       take(
         api.GET('/api/changes', {
-          params: { query: { ...(batch === null ? {} : { batch_id: batch }), ...(day ? { day } : {}) } },
+          params: {
+            query: {
+              ...(batch === null ? {} : { batch_id: batch }),
+              ...(day ? { day } : {}),
+              ...(by ? { by } : {}),
+            },
+          },
         }),
       ),
   }));

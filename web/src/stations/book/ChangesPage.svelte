@@ -11,21 +11,31 @@
 
   const say = words.life.changes;
   let day = $state(inAddress('day') ?? '');
+  let by = $state(inAddress('by') ?? '');
   const days = createQuery(() => ({
-    queryKey: ['changes', null, null],
+    queryKey: ['changes', null, null, null],
     queryFn: () => take(api.GET('/api/changes')),
   }));
-  $effect(() => intoAddress({ day: day || null }, false));
+  $effect(() => intoAddress({ day: day || null, by: by || null }, false));
 </script>
 
 <BookPage title={say.title} hint={say.hint}>
-  <label class="mt-2 flex items-center gap-2"
-    ><span class="font-semibold">{say.day}</span>
-    <select class="select min-h-11 w-auto" bind:value={day}>
-      <option value="">{say.lately}</option>
-      {#each days.data?.days ?? [] as one (one)}<option value={one}>{fullDay(`${one}T12:00:00Z`)}</option
-        >{/each}
-    </select></label
-  >
-  <div class="mt-3 max-w-5xl"><Changes day={day || null} /></div>
+  <div class="mt-2 flex flex-wrap gap-x-6 gap-y-1">
+    <label class="flex items-center gap-2"
+      ><span class="font-semibold">{say.day}</span>
+      <select class="select min-h-11 w-auto" bind:value={day}>
+        <option value="">{say.lately}</option>
+        {#each days.data?.days ?? [] as one (one)}<option value={one}>{fullDay(`${one}T12:00:00Z`)}</option
+          >{/each}
+      </select></label
+    >
+    <label class="flex items-center gap-2"
+      ><span class="font-semibold">{say.who}</span>
+      <select class="select min-h-11 w-auto" bind:value={by}>
+        <option value="">{say.everybody}</option>
+        {#each days.data?.people ?? [] as one (one)}<option value={one}>{one}</option>{/each}
+      </select></label
+    >
+  </div>
+  <div class="mt-3 max-w-5xl"><Changes day={day || null} by={by || null} /></div>
 </BookPage>
