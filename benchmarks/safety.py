@@ -4,6 +4,7 @@ import random
 import sys
 import threading
 import time
+from datetime import UTC, datetime
 from importlib import import_module
 from pathlib import Path
 from statistics import median
@@ -26,7 +27,8 @@ KILLS = 40
 def _enter(client: TestClient, place: int) -> float:
     """Seconds until a reading that somebody typed is acknowledged, stored for good."""
     began = time.perf_counter()
-    body = {"temperature_c": round(random.uniform(11, 14), 2), "rh_percent": 78, "by": "Ida"}
+    at = datetime.fromtimestamp(NOW - random.randrange(10_000_000), UTC).isoformat()
+    body = {"temperature_c": 12.5, "rh_percent": 78, "by": "Ida", "at": at, "sure": True}
     client.post(f"/api/places/{place}/readings", json=body).raise_for_status()
     return time.perf_counter() - began
 
@@ -38,7 +40,7 @@ def _copied_meanwhile(client: TestClient, place: int, file: Path, target: Path) 
 
     def enter() -> None:
         while not done.is_set():
-            waits.append(_weigh(client, 500 + random.random()))
+            waits.append(_enter(client, place))
 
     writer = threading.Thread(target=enter)
     writer.start()
@@ -99,6 +101,6 @@ def measure() -> str:
         f"| and in again | {into:.0f} s |\n"
         f"| the door asked who is there | {1000 * looked:.1f} ms |\n"
         f"| a course, killed −9 with {kills} of its entries on their way: of {tables} tables differ | {differ} |\n\n"
-        "`make drills` does the last for nine courses and more kills, brings up a file of each edition, and fuzzes every "
-        "route signed in.\n"
+        "`make drills` does the last for nine courses and more kills, brings up a file of each edition, and fuzzes "
+        "every route signed in.\n"
     )

@@ -9,7 +9,6 @@ from typing import Any
 from uuid import uuid4
 
 import httpx2
-import pypdfium2
 import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 
@@ -36,6 +35,7 @@ def take(
     recipe: str = "",
     grave: str = "",
     until: str = "",
+    signed_in: str = "",
 ) -> None:
     """One picture: a page, perhaps with a piece picked, a key pressed or a recipe opened."""
     context = browser.new_context(
@@ -45,6 +45,8 @@ def take(
         timezone_id="Europe/London",
         color_scheme="dark" if dark else "light",
     )
+    if signed_in:
+        context.add_cookies([{"name": "zymon_session", "value": signed_in, "url": url}])
     page: Page = context.new_page()
     page.goto(url)
     page.wait_for_load_state("load")
@@ -100,9 +102,6 @@ def main() -> None:
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
-            ids = "&".join(f"ids={one['id']}" for one in packs if one["id"])
-            labels = pypdfium2.PdfDocument(httpx2.get(f"{home}/api/packs/labels.pdf?{ids}").content)
-            labels[0].render(scale=1.1).to_pil().save(FOLDER / "labels.png")
             browser.close()
         server.should_exit = True
 
@@ -117,6 +116,8 @@ def kitchen() -> None:
             fridge, garage, held = _kitchen(client)
         take(browser, f"{home}/hang/{fridge}", "kitchen-fridge", tag="DB-1-01")
         take(browser, f"{home}/hang/{garage}", "held", tag=held)
+        with httpx2.Client(base_url=home) as client:
+            take(browser, f"{home}/house/people", "people", signed_in=_people(client), until="text=Nives")
         browser.close()
         server.should_exit = True
 
@@ -127,6 +128,14 @@ def _serve(file: Path) -> tuple[uvicorn.Server, str]:
     server = uvicorn.Server(uvicorn.Config(make_app(Settings(db=file)), log_level="error", access_log=False))
     threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True).start()
     return server, f"http://127.0.0.1:{listening.getsockname()[1]}"
+
+
+def _people(client: httpx2.Client) -> str:
+    """Four who work there; gives the owner's token."""
+    for name, role in (("Ida", "owner"), ("Bruno", "maker"), ("Nives", "helper"), ("Food inspector", "inspector")):
+        body = {"uid": uuid4().hex, "by": "Ida", "name": name, "role": role, "passphrase": "hay and juniper smoke"}
+        client.post("/api/people", json=body).raise_for_status()
+    return str(client.cookies["zymon_session"])
 
 
 def _kitchen(client: httpx2.Client) -> tuple[int, int, str]:
