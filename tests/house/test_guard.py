@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
+from support import NOW, iso, piece_body
 from zymon.api.guard import FILE_BYTES, JSON_BYTES, PHOTO_BYTES, most_bytes, name_of_host
 from zymon.work.schemas import Address, Name, Note
 
@@ -186,3 +187,23 @@ def test_a_note_may_have_several_lines_and_an_address_none() -> None:
     with pytest.raises(ValidationError):
         TypeAdapter(Address).validate_python("http://a\nb")
     assert name_of_host("[::1") == ""
+
+
+@pytest.mark.parametrize("tag", ["=1+1", "+1", "-1", "@SUM(A1)", "J-14"])
+def test_a_spreadsheet_that_opens_our_tables_runs_no_formula_and_the_tag_comes_back(
+    client: TestClient, chamber: dict, tag: str
+) -> None:
+    hung = client.post("/api/pieces", json=piece_body(chamber, tag=tag, at=iso(NOW - 40 * 86_400)))
+    piece = hung.json()["card"]
+    body = {"gross_g": 700, "by": "=Ida", "sure": True, "at": iso(NOW - 86_400)}
+    client.post(f"/api/pieces/{piece['id']}/weighings", json=body).raise_for_status()
+    of_place = client.get("/api/places/1/weights.csv").text
+    of_batch = client.get("/api/batches/1/weights.csv").text
+    for table in (of_place, of_batch):
+        for cell in table.replace("\n", ",").split(","):
+            assert not cell.startswith(("=", "+", "@", "\t"))
+            assert not cell.startswith("-")
+    seen = client.post(
+        "/api/imports/preview", files={"file": ("w.csv", of_place.encode(), "text/csv")}, data={"place_id": "1"}
+    )
+    assert (seen.json()["same"], seen.json()["error_count"]) == (1, 0), seen.text

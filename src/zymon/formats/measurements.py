@@ -17,6 +17,7 @@ import numpy as np
 
 from .bulk import in_parts
 from .cells import MeasurementFileError, clock, column_of, decoded, delimiter_of, number
+from .texts import inert, read_inert
 
 MeasurementKind = Literal["climate", "weights"]
 TemperatureUnit = Literal["C", "F"]
@@ -154,7 +155,7 @@ def _weight_row(out: Measurements, units: dict[str, str], _asked: TemperatureUni
     factor = _GRAMS.get(units.get("weight", ""), 1.0)
 
     def read(row: list[str], columns: dict[str, list[int]], line: int, at: int) -> None:
-        tag = row[columns["tag"][0]].strip()
+        tag = read_inert(row[columns["tag"][0]].strip())
         gross_g = number(row[columns["weight"][0]]) * factor
         if not tag:
             out.fault(line, "no tag")
@@ -278,5 +279,7 @@ def weights_csv(rows: list[tuple[str, int, float]]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(["tag", "at", "gross_g"])
-    writer.writerows([tag, f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ}", f"{g:g}"] for tag, at, g in rows)
+    writer.writerows(
+        [inert(tag), f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ}", f"{g:g}"] for tag, at, g in rows
+    )
     return out.getvalue()

@@ -25,5 +25,22 @@ def check_lines(text: str) -> str:
     return text
 
 
+RUNS = ("=", "+", "-", "@", "\t", "\r")  # what a spreadsheet that opens a CSV takes for a formula
+
+
+def inert(text: str) -> str:
+    """A text for a cell of a CSV that no spreadsheet runs as a formula: an apostrophe before it says that it is text.
+
+    >>> inert("=1+1"), inert("J-14-03"), read_inert(inert("=1+1"))
+    ("'=1+1", 'J-14-03', '=1+1')
+    """
+    return f"'{text}" if text.startswith(RUNS) else text
+
+
+def read_inert(cell: str) -> str:
+    """The text of such a cell."""
+    return cell[1:] if cell.startswith("'") and cell[1:].startswith(RUNS) else cell
+
+
 ONE_LINE = AfterValidator(check_line)
 LINES = AfterValidator(check_lines)

@@ -11,6 +11,7 @@ from sqlalchemy.orm import joinedload, selectinload
 
 from zymon.formats import spreadsheet as sheets
 from zymon.formats.spreadsheet import Cell, Sheet, write_spreadsheet
+from zymon.formats.texts import inert
 from zymon.store import bench, keep, warm
 from zymon.store.database import Session
 from zymon.store.models import Batch, Piece, Place, ReadingHour
@@ -125,5 +126,9 @@ def _csv(columns: Sequence[sheets.Column], rows: Iterable[tuple[object, ...]]) -
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow([column.name for column in columns])
-    writer.writerows(["" if value is None else value for value in row] for row in rows)
+    writer.writerows([_cell(value) for value in row] for row in rows)
     return out.getvalue()
+
+
+def _cell(value: object) -> object:
+    return "" if value is None else inert(value) if isinstance(value, str) else value
