@@ -38,6 +38,7 @@ from .settings import Settings, web_folder
 from .store.copies import serving
 from .store.database import Database
 from .work.house.people import has_owner
+from .work.imports import sweep
 
 log = logging.getLogger("zymon")
 
@@ -202,6 +203,7 @@ def run(
             print(f"Zymon is at {ctx.own_address}/  (Ctrl-C stops it)", flush=True)
             if beside is not None:
                 beside(app, ctx.own_address)
+            sweep(settings.staging)
             ctx.keep_copies()
             if ctx.standins is None:  # a simulated workshop is run ahead
                 ctx.watch_clock(_since_start)

@@ -1,12 +1,15 @@
 """Files in and out through the API: preview, confirmation, all or nothing."""
 
 import json
+import os
+import time
 from datetime import UTC, datetime, timedelta
 
 import pytest
 from fastapi.testclient import TestClient
 
 from support import DATA, NOW, piece_body
+from zymon.work.imports import KEEP_STAGED_S, MOST_STAGED, sweep
 
 START = datetime.fromtimestamp(NOW, UTC).replace(minute=0, second=0) - timedelta(days=10)
 
@@ -147,3 +150,24 @@ def test_rubbish_is_refused_in_words_and_leaves_nothing(
 
 def test_a_preview_that_is_gone_is_said(client: TestClient) -> None:
     assert confirm(client, "0" * 40).json()["detail"] == "this preview is gone; bring the file again"
+
+
+def test_previews_that_nobody_confirms_are_let_go_of_after_an_hour_and_few_wait_at_a_time(
+    client: TestClient, chamber: dict
+) -> None:
+    folder = client.app.state.context.settings.staging
+    first = preview(client, chamber, b"at,temperature_c,rh_percent\n2026-01-01T00:00:00Z,12,70\n").json()["token"]
+    for minute in range(1, 20):
+        row = f"2026-01-01T00:{minute:02}:00Z,12,70\n".encode()
+        last = preview(client, chamber, b"at,temperature_c,rh_percent\n" + row).json()["token"]
+    assert len(list(folder.iterdir())) <= 2 * MOST_STAGED
+    assert not (folder / first).exists()
+    for file in folder.iterdir():
+        os.utime(file, (time.time() - KEEP_STAGED_S + 60,) * 2)
+    sweep(folder)
+    assert (folder / last).exists()
+    for file in folder.iterdir():
+        os.utime(file, (time.time() - KEEP_STAGED_S - 1,) * 2)
+    sweep(folder)
+    assert list(folder.iterdir()) == []
+    assert confirm(client, last).status_code == 404

@@ -17,7 +17,8 @@ import numpy as np
 
 from .bulk import in_parts
 from .cells import MeasurementFileError, clock, column_of, decoded, delimiter_of, number
-from .texts import inert, read_inert
+from .tables import csv_table
+from .texts import read_inert
 
 MeasurementKind = Literal["climate", "weights"]
 TemperatureUnit = Literal["C", "F"]
@@ -276,10 +277,5 @@ def climate_csv(rows: Iterable[tuple[int, float, float]]) -> Iterator[str]:
 
 def weights_csv(rows: list[tuple[str, int, float]]) -> str:
     """Weighings as CSV: tag, at, gross_g."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["tag", "at", "gross_g"])
-    writer.writerows(
-        [inert(tag), f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ}", f"{g:g}"] for tag, at, g in rows
-    )
-    return out.getvalue()
+    shown = ((tag, f"{datetime.fromtimestamp(at, UTC):%Y-%m-%dT%H:%M:%SZ}", f"{g:g}") for tag, at, g in rows)
+    return csv_table(("tag", "at", "gross_g"), shown)

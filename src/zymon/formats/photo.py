@@ -6,8 +6,8 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 
 from zymon.core.errors import ZymonError
 
-MOST_BYTES = 15_000_000
-MOST_PIXELS = 80_000_000
+MOST_BYTES = 20_000_000
+MOST_PIXELS = 40_000_000  # told by the header, before anything is laid out in memory
 LONGEST_PX = 1600
 QUALITY = 82
 
@@ -24,12 +24,13 @@ def kept_photo(data: bytes) -> bytes:
         with Image.open(BytesIO(data)) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 raise PhotoError("refused.photo_pixels")
+            opened.draft("RGB", (2 * LONGEST_PX, 2 * LONGEST_PX))  # a JPEG is read no larger than it is needed
+            opened.thumbnail((LONGEST_PX, LONGEST_PX))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, Image.DecompressionBombError, SyntaxError, ValueError) as error:
         if isinstance(error, PhotoError):
             raise
         raise PhotoError("refused.no_photo_to_read") from error
-    upright.thumbnail((LONGEST_PX, LONGEST_PX))
     bare = Image.new("RGB", upright.size)
     bare.paste(upright)  # a fresh picture carries nothing but its pixels
     out = BytesIO()

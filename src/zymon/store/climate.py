@@ -291,10 +291,11 @@ def series_along(session: Session, stays: Sequence[tuple[int, int, int]], points
     return Series(list(at), tidy(c), tidy(c_low), tidy(c_high), tidy(rh), tidy(rh_low), tidy(rh_high), bucket)
 
 
-def all_readings(session: Session, place_id: int, from_s: int = 0) -> Iterator[Row]:
-    """Every reading of a place from a time [s] on, in time order, as they come off the disk: for export."""
+def all_readings(session: Session, place_id: int, from_s: int = 0, to_s: int = 2**40) -> Iterator[Row]:
+    """Every reading of a place between two times [s], in time order, as they come off the disk: for export."""
     query = text(
-        "SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p AND at_s >= :low ORDER BY at_s"
+        "SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p AND at_s BETWEEN :low AND :high "
+        "ORDER BY at_s"
     ).execution_options(yield_per=5000)
-    for row in session.execute(query, {"p": place_id, "low": from_s}):
+    for row in session.execute(query, {"p": place_id, "low": from_s, "high": to_s}):
         yield row.at_s, row.temperature_c, row.rh_percent

@@ -105,14 +105,17 @@ def _piece(piece: Piece) -> HangPiece:
     )
 
 
-def climate(shop: Premises, place_id: int) -> tuple[str, Iterator[str]]:
-    """The name of a place, and every reading of it that counts as CSV, sent as it is read. Raises NotFoundError."""
+def climate(shop: Premises, place_id: int, from_s: int, to_s: int) -> tuple[str, Iterator[str]]:
+    """The name of a place, and its readings between two times [s] as CSV, sent as they are read. Raises NotFoundError.
+
+    Those that count: what was struck is left out.
+    """
     with shop.db.reading() as session:
         name = place(session, place_id).name
 
     def rows() -> Iterator[str]:
         with shop.db.reading() as session:
-            yield from climate_csv(all_readings(session, place_id))
+            yield from climate_csv(all_readings(session, place_id, from_s, to_s))
 
     return name, rows()
 

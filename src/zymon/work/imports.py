@@ -25,7 +25,8 @@ from .places import ready_out
 from .premises import Premises, moment
 from .schemas import StrikeIn
 
-KEEP_STAGED_S = 24 * 3600
+KEEP_STAGED_S = 3600
+MOST_STAGED = 12  # previews of one workshop that wait at a time; each is two files
 
 
 class NeedsAnswerError(ZymonError, ValueError):
@@ -106,11 +107,19 @@ def _preview_out(token: str, staged: Staged, read: Read, plan: store.Plan) -> s.
     )
 
 
+def sweep(folder: Path, leave: int = MOST_STAGED) -> None:
+    """Let go of previews that nobody confirmed: those of an hour ago, and all but the newest few."""
+    if not folder.is_dir():
+        return
+    newest_first = sorted(folder.iterdir(), key=lambda file: file.stat().st_mtime, reverse=True)
+    for i, old in enumerate(newest_first):
+        if i >= 2 * leave or time.time() - old.stat().st_mtime > KEEP_STAGED_S:
+            old.unlink(missing_ok=True)
+
+
 def _stage(folder: Path, data: bytes, staged: Staged) -> str:
     folder.mkdir(parents=True, exist_ok=True)
-    for old in folder.iterdir():
-        if time.time() - old.stat().st_mtime > KEEP_STAGED_S:
-            old.unlink(missing_ok=True)
+    sweep(folder, MOST_STAGED - 1)  # there will be one more
     token = hashlib.sha256(data + staged.model_dump_json().encode()).hexdigest()[:40]
     (folder / token).write_bytes(data)
     (folder / f"{token}.json").write_text(staged.model_dump_json())

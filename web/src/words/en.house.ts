@@ -119,7 +119,7 @@ export const house = {
   copied: 'A copy was taken and looked through',
   takeOut: 'Take everything out',
   takeOutHint:
-    'Every table, every photo, every batch, place and recipe in open files, with a spreadsheet for people, in one zip. It takes a minute for ten years.',
+    'Every table, every photo, every batch, place and recipe in open files, with a spreadsheet for people, in one zip. After ten years it takes a minute or two.',
   takeOutNow: 'Take everything out',
   noSecrets: 'Passphrases and tokens stay here: whoever brings the archive in gives new ones.',
   putBack: 'Put back',

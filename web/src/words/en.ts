@@ -55,6 +55,13 @@ export const words = {
   undo: 'Undo',
   undone: 'undone at once',
   loading: 'One moment …',
+  asTable: 'As a table',
+  tables: {
+    when: 'when',
+    loss: ['loss, at least', 'loss, likely', 'loss, at most'],
+    ph: ['pH, at least', 'pH, likely', 'pH, at most'],
+    climate: 'Temperature and humidity',
+  },
   find: 'Find a tag',
   kinds: {
     salame: 'Salame',
@@ -159,6 +166,7 @@ export const words = {
     paceTag: (p: number) => `${p.toFixed(2)} %/d`,
   },
   piece: {
+    curveTable: 'Expected loss with its window',
     of: 'of',
     now: 'now about',
     readyAbout: (day: string) => `Ready about ${day}`,

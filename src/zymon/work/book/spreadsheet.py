@@ -1,9 +1,7 @@
 """Everything as a spreadsheet, written a row at a time; and single tables of a batch as CSV."""
 
-import csv
-import io
 import tempfile
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator
 from pathlib import Path
 
 from sqlalchemy import select
@@ -11,7 +9,7 @@ from sqlalchemy.orm import joinedload, selectinload
 
 from zymon.formats import spreadsheet as sheets
 from zymon.formats.spreadsheet import Cell, Sheet, write_spreadsheet
-from zymon.formats.texts import inert
+from zymon.formats.tables import csv_table
 from zymon.store import bench, keep, warm
 from zymon.store.database import Session
 from zymon.store.models import Batch, Piece, Place, ReadingHour
@@ -108,7 +106,7 @@ def batch_weights(shop: Premises, batch_id: int) -> tuple[str, str]:
             for p in of.pieces
             for w in p.weighings
         ]
-    return of.code, _csv(sheets.WEIGHTS, rows)
+    return of.code, csv_table([c.name for c in sheets.WEIGHTS], rows)
 
 
 def batch_ph(shop: Premises, batch_id: int) -> tuple[str, str]:
@@ -119,16 +117,4 @@ def batch_ph(shop: Premises, batch_id: int) -> tuple[str, str]:
             (of.code, moment(r.at_s).isoformat(), r.ph, r.by, r.struck_reason or "")
             for r in warm.readings(session, batch_id)
         ]
-    return of.code, _csv(sheets.PH, rows)
-
-
-def _csv(columns: Sequence[sheets.Column], rows: Iterable[tuple[object, ...]]) -> str:
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow([column.name for column in columns])
-    writer.writerows([_cell(value) for value in row] for row in rows)
-    return out.getvalue()
-
-
-def _cell(value: object) -> object:
-    return "" if value is None else inert(value) if isinstance(value, str) else value
+    return of.code, csv_table([c.name for c in sheets.PH], rows)

@@ -6,6 +6,7 @@
 
   import { head } from '../../api/entry';
   import { keys, lineQuery } from '../../api/queries';
+  import AsTable from '../../charts/AsTable.svelte';
   import ClimateChart from '../../charts/ClimateChart.svelte';
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
@@ -14,7 +15,7 @@
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { useTimeZone } from '../../units/format';
+  import { dayAndTime, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
@@ -124,6 +125,18 @@
             {width}
             setpoint={place.setpoint}
             onzoom={(from, to) => (zoom = [from, to])}
+          />
+          {@const shown = climate.data}
+          <AsTable
+            name={words.tables.climate}
+            head={[words.tables.when, words.piece.temperature, words.piece.humidity]}
+            rows={shown.at_s.map((at, i) => [
+              dayAndTime(new Date(at * 1000).toISOString()),
+              `${(shown.temperature_c[i] ?? 0).toFixed(1)} °C`,
+              `${(shown.rh_percent[i] ?? 0).toFixed(0)} %`,
+            ])}
+            file="/api/places/{place.id}/climate.csv?from_s={shown.at_s[0]}&to_s={(shown.at_s.at(-1) ?? 0) +
+              shown.bucket_s}"
           />
         {:else if climate.isError}
           <p class="text-error" role="alert">{climate.error.message}</p>

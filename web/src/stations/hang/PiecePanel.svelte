@@ -2,6 +2,7 @@
   // A piece beside the room: its date in words, its curve, its weights, what can be done with it.
   import type { Schema } from '../../api/client';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
+  import AsTable from '../../charts/AsTable.svelte';
   import AfterHook from './AfterHook.svelte';
   import Assumed from './Assumed.svelte';
   import AtTheHook from './AtTheHook.svelte';
@@ -166,6 +167,15 @@
 
   <LedgerMarks batch={piece.batch_id} />
   <div class="mt-3"><DryingCurve {piece} {now} /></div>
+  <AsTable
+    name={words.piece.curveTable}
+    head={[words.tables.when, ...words.tables.loss]}
+    rows={piece.curve.at.map((at, i) => [
+      dayAndTime(at),
+      ...[piece.curve.low, piece.curve.middle, piece.curve.high].map((of) => percent(of[i] ?? 0)),
+    ])}
+    file="/api/pieces/{piece.card.id}/curve.csv"
+  />
 
   {#if piece.hangs}
     <WeighBox {piece} {refresh} {early} />

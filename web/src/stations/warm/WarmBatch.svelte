@@ -5,8 +5,9 @@
   import { api, type Schema, take } from '../../api/client';
   import { ledgerQuery, warmBatchQuery } from '../../api/queries';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
+  import AsTable from '../../charts/AsTable.svelte';
   import PhCurve from '../../charts/PhCurve.svelte';
-  import { timeOfDay } from '../../units/format';
+  import { dayAndTime, timeOfDay } from '../../units/format';
   import { words } from '../../words/en';
   import { said, whole } from '../../words/said';
   import Fuse from './Fuse.svelte';
@@ -42,6 +43,10 @@
   }));
   const window = (of: Schema['WhenOut']): string =>
     of.p10 && of.p90 ? `${timeOfDay(of.p10)} – ${timeOfDay(of.p90)}` : '';
+  // the ends of the window, and its middle
+  const percentiles = $derived(
+    detail.data ? [detail.data.curve.low, detail.data.curve.middle, detail.data.curve.high] : [],
+  );
 </script>
 
 {#if detail.data && card}
@@ -79,6 +84,15 @@
       <p class="text-warning mt-1">{say.metersDiffer(card.meters_differ.toFixed(2))}</p>
     {/if}
     <div class="mt-2"><PhCurve detail={detail.data} {now} otherwise={otherwise.data ?? null} /></div>
+    <AsTable
+      name={say.ph}
+      head={[words.tables.when, ...words.tables.ph]}
+      rows={detail.data.curve.at.map((at, i) => [
+        dayAndTime(at),
+        ...percentiles.map((of) => (of[i] ?? 0).toFixed(2)),
+      ])}
+      file="/api/warm/{card.batch_id}/curve.csv"
+    />
     <div class="below">
       <div>
         <Fuse {card} />
