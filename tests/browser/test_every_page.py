@@ -28,7 +28,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 
 def test_every_page_opens(demo: Path, page: Page) -> None:
-    server = Server(demo, time.time)
+    server = Server(demo, lambda: time.time() + 4 * 3600)  # the sensors have been silent for a while
     try:
         line = page.request.get(f"{server.url}/api/line").json()
         places = [place["id"] for place in line["places"]]
@@ -44,6 +44,12 @@ def test_every_page_opens(demo: Path, page: Page) -> None:
         for address in addresses:
             page.goto(f"{server.url}{address}")
             wait_until(page, FILLED)
+        page.set_viewport_size({"width": 390, "height": 844})
+        for address in [*PAGES, f"/hang/{places[0]}"]:
+            page.goto(f"{server.url}{address}")
+            wait_until(page, FILLED)
+            assert page.evaluate("document.documentElement.scrollWidth") <= 390, address
+        page.set_viewport_size({"width": 1280, "height": 800})
         for address in ("/today", "/bench", f"/bench/batch/{batches[0]}/against", f"/hang/{places[0]}/climate"):
             page.goto(f"{server.url}{address}")
             wait_until(page, FILLED)

@@ -22,13 +22,13 @@
     <table class="tabular-nums" aria-label={name}>
       <thead
         ><tr
-          >{#each head as one, i (i)}<th class="pr-6 text-left font-semibold" scope="col">{one}</th
+          >{#each head as one, i (i)}<th class="pr-5 text-left font-semibold" scope="col">{one}</th
             >{/each}</tr
         ></thead
       >
       <tbody
         >{#each shown as row, i (i)}<tr
-            >{#each row as cell, k (k)}<td class="pr-6">{cell}</td>{/each}</tr
+            >{#each row as cell, k (k)}<td class="pr-5 whitespace-nowrap">{cell}</td>{/each}</tr
           >{/each}</tbody
       >
     </table>

@@ -92,7 +92,7 @@
     stroke: var(--color-primary);
   }
   .b1 {
-    stroke: var(--meat-dry);
+    stroke: var(--color-secondary);
     stroke-dasharray: 7 3;
   }
   .b2 {

@@ -82,7 +82,7 @@
   </nav>
   <div
     bind:this={airs}
-    class="ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pl-2 max-md:flex-1"
+    class="relative ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pl-2 max-md:flex-1"
     style="scrollbar-width: none"
   >
     {#each withAir as place (place.id)}

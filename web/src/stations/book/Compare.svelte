@@ -76,7 +76,7 @@
       <h2>{say.differs}</h2>
       {#if data.batches.length > 1}
         <ul class="max-w-4xl">
-          {#each data.differs as one (one.code)}<li>{whole(said(one))}.</li>{:else}<li>
+          {#each data.differs as one (one.code)}<li>{whole(said(one))}</li>{:else}<li>
               {say.nothing}
             </li>{/each}
         </ul>

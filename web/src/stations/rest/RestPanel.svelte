@@ -102,7 +102,7 @@
       {/if}
     </div>
     {#each card.cautions as caution (caution.code)}<p class="border-error text-error mt-2 border-l-4 pl-3">
-        {whole(said(caution))}.
+        {whole(said(caution))}
       </p>{/each}
     {#if card.assumed.length}<p class="quiet mt-1 text-sm">
         {words.life.assumed.title}: {card.assumed.map(said).join('; ')}.
