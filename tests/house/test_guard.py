@@ -37,6 +37,13 @@ def test_the_address_for_tablets_is_answered_and_stands_on_what_is_printed(clien
     assert client.post("/api/me/calendar").json()["address"] == "https://cellar.test/api/today.ics"
     lines = client.get("/api/changes").json()["lines"]
     assert any(f["field"] == "address" for line in lines for f in line["fields"])
+    # from two browsers at once: the second is told what is there now
+    was = {"name": "W", "time_zone": "UTC", "address": None, "people": None}
+    both = client.put("/api/workshop", json={**body, "name": "V", "was": was})
+    assert (both.status_code, both.json()["code"]) == (409, "changed_meanwhile")
+    assert "https://cellar.test" in both.json()["detail"]
+    was["address"] = "https://cellar.test"
+    assert client.put("/api/workshop", json={**body, "was": was}).status_code == 200
     # behind a server that speaks https for us, the page's origin has no port and the name is ours
     origin = {"Origin": "https://cellar.test", "Host": "cellar.test"}
     assert client.put("/api/workshop", json=body, headers=origin).status_code == 200

@@ -55,6 +55,7 @@ HOUSE: dict[str, str] = {
     "refused.typed_by_other": "{name} typed these: they are kept on this device until {name} is signed in",
     "refused.unreadable_question": "the address holds a character that cannot be shown",
     "refused.wait": "too many wrong tries for {name}: wait {seconds} seconds",
+    "refused.workshop_changed": "somebody changed it meanwhile: it is {name} now, {zone}, {address}. Look at it again",
     "refused.workshop_there": "there is a workshop here already: an archive is brought into an empty one",
     "refused.wrong_secret": "name and passphrase or PIN do not belong together",
     "today.copy_failed": "the latest try: {why}",

@@ -14,6 +14,7 @@ from zymon.store.devices import devices
 from zymon.store.hang import hanging_count, pieces_in_places
 from zymon.store.imports import report
 from zymon.store.models import ReadingStrike
+from zymon.store.places import ChangedMeanwhileError
 from zymon.store.rest import count_at_rest
 from zymon.store.salt import count_in_salt
 from zymon.store.warm import in_the_warm
@@ -49,6 +50,11 @@ def pieces_hanging(shop: Premises) -> int:
 def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
     """Name the workshop and set its time zone; what it was called before stays in the journal."""
     with shop.changing(body.by) as session:
+        known = store.workshop(session)
+        if body.was is not None and known is not None:
+            now = s.WorkshopOut.model_validate(known, from_attributes=True)
+            if now != body.was:
+                raise ChangedMeanwhileError("refused.workshop_changed", **_in_words(now))
         owner = store.open_workshop(session, body.name, body.time_zone, shop.now_s)
         if "people" in body.model_fields_set:  # left out, it stays as it was said
             owner.people = body.people
@@ -56,6 +62,11 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
             owner.address = body.address
         shop.said_address = owner.address
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
+
+
+def _in_words(of: s.WorkshopOut) -> dict[str, str]:
+    """What a workshop is called and where it is reached, as a sentence names it."""
+    return {"name": of.name, "zone": of.time_zone, "address": of.address or "no address for tablets"}
 
 
 def usual_air() -> list[s.UsualAirOut]:

@@ -86,9 +86,10 @@ class WorkshopOut(BaseModel):
 
 
 class WorkshopIn(WorkshopOut):
-    """What the workshop is called from now on, and who says so."""
+    """What the workshop is called from now on, and who says so; `was`, as it was when they began to change it."""
 
     by: Who = "maker"
+    was: WorkshopOut | None = None
 
 
 class Setpoint(BaseModel):

@@ -11780,7 +11780,7 @@ export interface components {
         };
         /**
          * WorkshopIn
-         * @description What the workshop is called from now on, and who says so.
+         * @description What the workshop is called from now on, and who says so; `was`, as it was when they began to change it.
          */
         WorkshopIn: {
             /** Address */
@@ -11796,6 +11796,7 @@ export interface components {
             people?: number | null;
             /** Time Zone */
             time_zone: string;
+            was?: components["schemas"]["WorkshopOut"] | null;
         };
         /**
          * WorkshopOut

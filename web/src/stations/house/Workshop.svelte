@@ -2,8 +2,8 @@
   // What the workshop is called, where its clock stands, and the address by which tablets and tags reach it.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
-  import { api, take } from '../../api/client';
-  import { lineQuery } from '../../api/queries';
+  import { api, ProblemError, type Schema, take } from '../../api/client';
+  import { keys, lineQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
@@ -17,14 +17,14 @@
   let zone = $state('');
   let address = $state('');
   let people = $state('');
-  let read = $state(false);
+  let was = $state<Schema['WorkshopOut'] | null>(null);
   let calendar = $state<string | null>(null);
   $effect(() => {
     const shop = line.data?.workshop;
-    if (!shop || read) return;
+    if (!shop || was) return;
     [name, zone, address] = [shop.name, shop.time_zone, shop.address ?? ''];
     people = shop.people?.toString() ?? '';
-    read = true;
+    was = shop;
   });
 
   async function keep(event: SubmitEvent): Promise<void> {
@@ -36,12 +36,18 @@
         address: address.trim() || null,
         people: people.trim() ? Number(people) : null,
         by: session.who,
+        was,
       };
-      await take(api.PUT('/api/workshop', { body }));
+      was = await take(api.PUT('/api/workshop', { body }));
       session.say(say.kept);
       void client.invalidateQueries();
     } catch (error) {
       session.complain(error);
+      if (error instanceof ProblemError && error.code === 'changed_meanwhile') {
+        // what is there now is read anew; what was typed is told in the notice beside it
+        await client.invalidateQueries({ queryKey: keys.line });
+        was = null;
+      }
     }
   }
   async function follow(): Promise<void> {
