@@ -199,17 +199,25 @@ def owner(
         print(f"{checked} {'is an owner now' if new else 'has a new passphrase'}; sign in with it.")
 
 
+def _to_copy(db: Path | None, target: Path) -> Path:
+    """The workshop's file that is to be copied. Raises CopyError where there is none, or where the copy would go."""
+    from zymon.store.copies import CopyError
+
+    source = _settings(db=db).db
+    if target.exists():
+        raise CopyError("refused.copy_there", file=str(target))
+    if not source.is_file():
+        raise CopyError("refused.no_such_file", file=str(source))
+    return source
+
+
 @app.command()
 def backup(file: Annotated[Path, typer.Argument(help="Where the copy goes.")], db: Db = None) -> None:
     """Copy a workshop, also while it is served, and look the copy through."""
-    from zymon.store.copies import CopyError, take_copy
+    from zymon.store.copies import take_copy
 
-    source = _settings(db=db).db
     with _said():
-        if file.exists():
-            raise CopyError("refused.copy_there", file=str(file))
-        if not source.is_file():
-            raise CopyError("refused.no_such_file", file=str(source))
+        source = _to_copy(db, file)
         counts = take_copy(source, file)
         print(f"{file}: {sum(counts.values()):,} rows in {len(counts)} tables, looked through and whole.")
 
@@ -230,15 +238,10 @@ def restore(file: Annotated[Path, typer.Argument(help="The copy.")], db: Db = No
 @app.command()
 def archive(file: Annotated[Path, typer.Argument(help="The zip that is written.")], db: Db = None) -> None:
     """Write everything of a workshop into open files, also while it is served."""
-    from zymon.store.copies import CopyError
     from zymon.work.house.archive import write_archive
 
-    source = _settings(db=db).db
     with _said():
-        if file.exists():
-            raise CopyError("refused.copy_there", file=str(file))
-        if not source.is_file():
-            raise CopyError("refused.no_such_file", file=str(source))
+        source = _to_copy(db, file)
         told = write_archive(source, file, int(time.time()))
         rows = sum(table.rows for table in told.tables.values())
         print(f"{file}: {rows:,} rows in {len(told.tables)} tables, {told.photos} photos.")

@@ -22,7 +22,7 @@ export class ProblemError extends Error {
 export const api = createClient<paths>({ baseUrl: '' });
 api.use(sentOnce satisfies Middleware);
 
-interface Answer<T> {
+export interface Answer<T> {
   data?: T;
   error?: unknown;
   response: Response;

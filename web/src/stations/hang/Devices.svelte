@@ -2,12 +2,12 @@
   // The devices of the workshop: what they sent, which are silent; one more made known.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
+  import { type Answer, api, type Schema, take } from '../../api/client';
 
-  import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { age, dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
+  import NewDevice from '../house/NewDevice.svelte';
 
   let {
     place,
@@ -23,21 +23,12 @@
     refetchInterval: 30_000,
   }));
   const mine = $derived((devices.data ?? []).filter((one) => one.place === null || one.place === placeName));
-  let name = $state('');
-  let kind = $state<Schema['DeviceIn']['kind']>('climate');
   let token = $state<string | null>(null);
   let busy = $state(false);
 
-  async function add(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
+  async function change(call: Promise<Answer<Schema['DeviceMade']>>): Promise<void> {
     try {
-      const made = await take(
-        api.POST('/api/devices', {
-          body: { name, kind, place_id: kind === 'climate' ? place : null, ...head() },
-        }),
-      );
-      token = made.token;
-      name = '';
+      token = (await take(call)).token;
       void client.invalidateQueries({ queryKey: ['devices'] });
     } catch (error) {
       session.complain(error);
@@ -76,19 +67,7 @@
       </li>
     {/each}
   </ul>
-  <form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={add} aria-label={say.add}>
-    <label class="block"
-      ><span class="block text-sm font-semibold">{say.name}</span><input
-        class="input min-h-11"
-        required
-        bind:value={name}
-      /></label
-    >
-    <select class="select min-h-11 w-44" bind:value={kind} aria-label={say.devices}>
-      {#each Object.entries(say.kinds) as [value, text] (value)}<option {value}>{text}</option>{/each}
-    </select>
-    <button class="btn min-h-11">{say.add}</button>
-  </form>
+  <NewDevice places={[{ id: place, name: placeName }]} {change} />
   {#if token}<p class="mt-1 break-all" role="status">{say.token(token)}</p>{/if}
   {#if simulated}
     <p class="quiet mt-4">{say.forwardHint}</p>

@@ -1,12 +1,12 @@
 <script lang="ts">
   // A device made known: a climate sensor names its place, a scale or meter is carried about.
-  import { api, type Schema } from '../../api/client';
+  import { type Answer, api, type Schema } from '../../api/client';
   import { head } from '../../api/entry';
   import { words } from '../../words/en';
 
   interface Props {
-    places: Schema['PlaceOut'][];
-    change: (call: Promise<{ data?: unknown; error?: unknown; response: Response }>) => Promise<void>;
+    places: { id: number; name: string }[];
+    change: (call: Promise<Answer<Schema['DeviceMade']>>) => Promise<void>;
   }
   let { places, change }: Props = $props();
   const say = words.placeFacts;
@@ -41,7 +41,7 @@
   <select class="select min-h-11 w-44" bind:value={kind} aria-label={say.devices}>
     {#each Object.entries(say.kinds) as [value, text] (value)}<option {value}>{text}</option>{/each}
   </select>
-  {#if kind === 'climate'}
+  {#if kind === 'climate' && places.length > 1}
     <select
       class="select min-h-11 w-44"
       value={place}
