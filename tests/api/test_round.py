@@ -50,7 +50,7 @@ def test_a_weight_for_a_piece_that_was_cut_is_refused_alone(client: TestClient, 
     first, second = (hung(client, chamber, i) for i in (1, 2))
     clock.now = NOW - DAY
     client.post(
-        f"/api/pieces/{first['id']}/take-down", json={"kind": "down", "not_weighed": True, "by": "Ida"}
+        f"/api/pieces/{first['id']}/take-down", json={"kind": "down", "not_weighed": True, "by": "Ida", "sure": True}
     ).raise_for_status()
     clock.now = NOW
     answers = enter(client, "Ida", ("uid-1", first["id"], 740), ("uid-2", second["id"], 741), ("uid-3", 999, 500))

@@ -41,7 +41,7 @@
 <QueryClientProvider client={queries}>
   <div class="flex h-full flex-col">
     <Connection />
-    <div class="min-h-0 flex-1 overflow-y-auto">
+    <div class="min-h-0 flex-1" class:overflow-y-auto={door.shut}>
       {#if door.shut}<SignIn />{:else}<Router />{/if}
     </div>
   </div>

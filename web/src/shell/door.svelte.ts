@@ -35,9 +35,14 @@ class Door {
     if (before && before.id !== told.me?.id) void forgetAnswers();
   }
 
+  /** An answer that comes after a later question was answered tells of before. */
+  private asked = 0;
+
   async look(): Promise<void> {
+    const mine = ++this.asked;
     try {
-      this.take(await take(api.GET('/api/door')));
+      const told = await take(api.GET('/api/door'));
+      if (mine === this.asked) this.take(told);
     } catch (error) {
       // without a connection whoever was here last goes on; what they enter waits for them
       if (!(error instanceof ProblemError && error.code === 'unreachable')) session.complain(error);
@@ -46,6 +51,7 @@ class Door {
   }
 
   async leave(): Promise<void> {
+    this.asked++;
     await take(api.POST('/api/sign-out').then((answer) => ({ ...answer, data: null })));
     await forgetAnswers();
     await this.look();
