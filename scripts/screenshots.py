@@ -46,7 +46,7 @@ def take(
         color_scheme="dark" if dark else "light",
     )
     if signed_in:
-        context.add_cookies([{"name": "zymon_session", "value": signed_in, "url": url}])
+        context.add_cookies([{"name": "zymon_session", "value": signed_in, "domain": "127.0.0.1", "path": "/"}])
     page: Page = context.new_page()
     page.goto(url)
     page.wait_for_load_state("load")
