@@ -184,6 +184,34 @@ def test_what_is_not_as_it_was_written_is_refused_whole(
     assert [p.name for p in tmp_path.iterdir()] == ["bad.zip"]
 
 
+def told_otherwise(change):
+    def changed(data: bytes) -> bytes:
+        told_by = json.loads(data)
+        change(told_by["tables"])
+        return json.dumps(told_by).encode()
+
+    return changed
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        lambda tables: tables.pop("lot"),
+        lambda tables: tables.update({"sign_in": tables["lot"]}),
+        lambda tables: tables.update({'lot" --': tables["lot"]}),
+        lambda tables: tables["person"]["columns"].update(passphrase_hash="text"),
+        lambda tables: tables["lot"]["columns"].update(code="who knows"),
+    ],
+    ids=["a table fewer", "a table that lets in", "a name that ends a name", "a passphrase", "a kind of no kind"],
+)
+def test_an_archive_of_other_tables_lets_nobody_in(archive: Path, tmp_path: Path, change) -> None:
+    bad = altered(archive, tmp_path / "bad.zip", "manifest.json", told_otherwise(change))
+    with pytest.raises(ZymonError) as refused:
+        read_archive(bad, tmp_path / "new.db", "bad.zip", NOW)
+    assert "altered" in told(refused.value) or "damaged" in told(refused.value)
+    assert [p.name for p in tmp_path.iterdir()] == ["bad.zip"]
+
+
 def test_rubbish_and_bombs_are_refused(tmp_path: Path) -> None:
     (tmp_path / "text.zip").write_text("coppa")
     with zipfile.ZipFile(tmp_path / "bomb.zip", "w", zipfile.ZIP_DEFLATED) as bomb:

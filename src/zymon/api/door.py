@@ -1,10 +1,9 @@
 """At the door: whoever comes with a browser's token is known in what follows; without one, data stays in."""
 
-from http.cookies import CookieError, SimpleCookie
 from urllib.parse import parse_qs
 
 from anyio import to_thread
-from starlette.datastructures import Headers
+from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from zymon.work.house.door import NotSignedInError, Visitor
@@ -18,15 +17,6 @@ TABLET_COOKIE = "zymon_tablet"
 CALENDAR = "/api/today.ics"
 # what anybody may ask for: whether one signs in, and to be let in
 OPEN = frozenset({"/api/door", "/api/sign-in", "/api/sign-out"})
-
-
-def cookie(headers: Headers, name: str) -> str | None:
-    """A cookie by name; None where there is none that can be read."""
-    try:
-        known = SimpleCookie(headers.get("cookie", "")).get(name)
-    except CookieError:
-        return None
-    return None if known is None else known.value
 
 
 class Doorkeeper:
@@ -63,7 +53,7 @@ class Doorkeeper:
             key = parse_qs(question.decode("ascii", "replace")).get("key")
             if key:
                 return key[0]
-        return cookie(Headers(scope=scope), COOKIE)
+        return HTTPConnection(scope).cookies.get(COOKIE)
 
 
 def _ask(ctx: Context, token: str | None) -> tuple[bool, Visitor | None]:

@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 from zymon.core.errors import ZymonError
 
 from .copies import editions
-from .dictionary import archived_columns, archived_tables, type_of
+from .dictionary import SECRETS, STAYS, archived_columns, archived_tables, type_of
 
 FORMAT = "zymon-archive/1"
 AS_CSV = "reading"  # readings by the million are a table of figures
@@ -157,17 +157,27 @@ def read_tables(connection: sqlite3.Connection, archive: ZipFile, told: Manifest
     connection.execute("PRAGMA foreign_keys = OFF")  # rows point to later ones; they are looked through at the end
     connection.execute("BEGIN IMMEDIATE")
     try:
+        known = _tables(connection)
+        if set(told.tables) != set(known):
+            raise ArchiveError("refused.archive_altered", file=MANIFEST)
         for name, table in told.tables.items():
-            known = {row[1] for row in connection.execute(f"PRAGMA table_info({_named(name)})")}
-            if not table.columns or not set(table.columns) <= known:
+            # an archive that brings secrets of its own would let in whoever made it
+            if not table.columns or not set(table.columns) <= known[name] - SECRETS:
                 raise ArchiveError("refused.archive_altered", file=file_of(name))
-            _read_table(connection, archive, name, table, gives_token="token_sha256" in known)
+            _read_table(connection, archive, name, table, gives_token="token_sha256" in known[name])
         if connection.execute("PRAGMA foreign_key_check").fetchone() is not None:
             raise ArchiveError("refused.archive_damaged")
         connection.execute("COMMIT")
     except BaseException:
         connection.execute("ROLLBACK")
         raise
+
+
+def _tables(connection: sqlite3.Connection) -> dict[str, set[str]]:
+    """The tables of a file that an archive holds, each with its columns: those of its edition, whichever that is."""
+    names = connection.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
+    held = [name for (name,) in names if name not in STAYS | {"alembic_version"} and not name.startswith("word_index")]
+    return {name: {row[1] for row in connection.execute(f"PRAGMA table_info({_named(name)})")} for name in held}
 
 
 def _read_table(
@@ -191,7 +201,7 @@ def _rows(archive: ZipFile, name: str, told: TableTold) -> Iterator[list[Any]]:
     with archive.open(file_of(name)) as file:
         if name == AS_CSV:
             lines = csv.reader(io.TextIOWrapper(file, "utf-8", newline=""))
-            if next(lines) != list(told.columns):
+            if next(lines, None) != list(told.columns):
                 raise ArchiveError("refused.archive_altered", file=file_of(name))
             for line in lines:
                 yield [None if cell == "" else read(cell) for read, cell in zip(reads, line, strict=True)]

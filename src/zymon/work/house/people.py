@@ -12,7 +12,7 @@ from zymon.store.places import ClashError
 from zymon.work.premises import Premises, moment
 
 from . import schemas as s
-from .door import NotSignedInError, Visitor
+from .door import NotAllowedError, Visitor
 
 _HASHER = PasswordHasher()  # argon2id
 _NOBODYS = _HASHER.hash("nobody's")  # compared with where there is no such name, which then takes as long
@@ -250,11 +250,11 @@ def _signed_in(of: SignIn, visitor: Visitor) -> s.SignedInOut:
 
 
 def end_signed_in(shop: Premises, visitor: Visitor, sign_in_id: int) -> None:
-    """Sign a browser out from afar: one's own, or an owner anybody's. Raises NotFoundError, NotSignedInError."""
+    """Sign a browser out from afar: one's own, or an owner anybody's. Raises NotFoundError, NotAllowedError."""
     with shop.db.writing(visitor.name, shop.now_s) as session:
         ended = store.sign_in(session, sign_in_id)
         if ended.person_id != visitor.person_id and not may(visitor.role, "keep_house"):
-            raise NotSignedInError("refused.not_your_browser")
+            raise NotAllowedError("refused.not_your_browser")
         store.end_sign_in(ended, visitor.name, shop.now_s)
 
 
