@@ -35,7 +35,8 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
   } catch {
     throw new ProblemError('unreachable', words.errors.unreachable);
   }
-  if (answer.data !== undefined) return answer.data;
+  // done, and nothing to say
+  if (answer.data !== undefined || answer.response.status === 204) return answer.data as T;
   const problem = answer.error as Partial<Problem> | undefined;
   if (problem?.detail) {
     const told = problem.said ? said(problem.said) : problem.detail;

@@ -22,11 +22,7 @@
   async function give(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     try {
-      await take(
-        api
-          .POST('/api/me/confirm', { body: { secret } })
-          .then((a) => ({ ...a, data: a.error ? undefined : null })),
-      );
+      await take(api.POST('/api/me/confirm', { body: { secret } }));
       confirm.answer(true);
     } catch (error) {
       fault = error instanceof Error ? error.message : '';

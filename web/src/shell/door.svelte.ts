@@ -24,6 +24,9 @@ class Door {
   /** Somebody has to sign in before anything is shown. */
   readonly shut = $derived(this.known && this.locked && this.me === null);
 
+  /** Whether people, devices, copies and the workshop itself are theirs to keep: alone on the machine they are. */
+  readonly keepsHouse = $derived(this.me === null ? !this.locked : this.me.may_keep_house);
+
   take(told: Schema['DoorOut']): void {
     const before = this.me;
     [this.locked, this.me, this.tablet, this.byPin] = [told.locked, told.me, told.tablet, told.by_pin];
@@ -52,7 +55,7 @@ class Door {
 
   async leave(): Promise<void> {
     this.asked++;
-    await take(api.POST('/api/sign-out').then((answer) => ({ ...answer, data: null })));
+    await take(api.POST('/api/sign-out'));
     await forgetAnswers();
     await this.look();
   }

@@ -22,7 +22,11 @@ router = APIRouter(prefix="/api", tags=["house"])
 def take_out(ctx: Ctx) -> FileResponse:
     """The whole record in open formats, as of this moment."""
     file = Path(tempfile.mkstemp(suffix=".zip")[1])
-    work.write_archive(ctx.db.file, file, ctx.now_s)
+    try:
+        work.write_archive(ctx.db.file, file, ctx.now_s)
+    except BaseException:
+        file.unlink(missing_ok=True)
+        raise
     name = f"{file_stem('zymon-archive', moment(ctx.now_s))}.zip"
     away = BackgroundTask(file.unlink, missing_ok=True)
     return FileResponse(file, media_type="application/zip", filename=name, background=away)

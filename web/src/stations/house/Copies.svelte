@@ -12,7 +12,7 @@
   const say = words.house;
   const client = useQueryClient();
   const copies = createQuery(() => ({ queryKey: ['copies'], queryFn: () => take(api.GET('/api/copies')) }));
-  const keeps = $derived(door.me === null ? !door.locked : door.me.may_keep_house);
+  const keeps = $derived(door.keepsHouse);
   let busy = $state(false);
 
   async function copyNow(): Promise<void> {

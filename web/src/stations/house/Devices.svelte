@@ -21,7 +21,7 @@
     refetchInterval: 30_000,
   }));
   const now = $derived(new Date(line.data?.now ?? Date.now()).getTime());
-  const keeps = $derived(door.me === null ? !door.locked : door.me.may_keep_house);
+  const keeps = $derived(door.keepsHouse);
   let token = $state<{ name: string; token: string } | null>(null);
 
   async function change(

@@ -17,9 +17,7 @@
     event.preventDefault();
     try {
       const body = what === 'pin' ? { now, pin: wanted } : { now, passphrase: wanted };
-      await take(
-        api.PUT('/api/me/secret', { body }).then((a) => ({ ...a, data: a.error ? undefined : null })),
-      );
+      await take(api.PUT('/api/me/secret', { body }));
       session.say(what === 'pin' ? say.pinChanged : say.passphraseChanged);
       [now, wanted] = ['', ''];
       await door.look();

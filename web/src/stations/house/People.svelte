@@ -26,12 +26,12 @@
   }));
   const here = $derived((people.data ?? []).filter((one) => one.ended_at === null));
   const left = $derived((people.data ?? []).filter((one) => one.ended_at !== null));
-  const keeps = $derived(door.me === null ? !door.locked : door.me.may_keep_house);
+  const keeps = $derived(door.keepsHouse);
   let tablet = $state('');
 
   async function done(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<void> {
     try {
-      await take(call.then((a) => ({ ...a, data: a.error ? undefined : (a.data ?? null) })));
+      await take(call);
       await door.look();
       void client.invalidateQueries();
     } catch (error) {

@@ -71,8 +71,7 @@
       <p class="quiet mt-1 text-sm">{address.trim() ? say.addressHint : say.noAddress}</p>
     </div>
     <div>
-      <button class="btn btn-primary min-h-11" disabled={door.me?.may_keep_house === false}>{say.keep}</button
-      >
+      <button class="btn btn-primary min-h-11" disabled={!door.keepsHouse}>{say.keep}</button>
     </div>
   </form>
   <section class="mt-8 max-w-2xl" aria-label={say.calendar}>
