@@ -17,7 +17,8 @@ from zymon.work.as_forecast import core_of_new
 
 from .after import UID, after_the_hook
 from .bench import SALAME, Bowl, lay_recipes, lay_the_bench
-from .plan import DAY, FINISHED, HANGING, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP, DemoBatch
+from .goods import FINISHED, HANGING, DemoBatch
+from .plan import DAY, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP
 from .salt import lay_in_salt
 from .told import tell
 from .warm import fermented, warm_up

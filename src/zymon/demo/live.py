@@ -24,7 +24,7 @@ from zymon.store.warm import stage, warm_batch
 from zymon.work.as_forecast import core_piece
 from zymon.work.warm.views import forecast_of
 
-from .plan import hook_airs
+from .goods import hook_airs
 
 log = logging.getLogger("zymon.demo")
 
