@@ -177,7 +177,7 @@ def test_the_nightly_copies_come_by_themselves_and_today_says_when_they_do_not(
     client: TestClient, piece: int, clock: Clock, tmp_path: Path
 ) -> None:
     ctx = client.app.state.context
-    ctx.copies = ctx.nightly = nightly = Nightly(ctx, tmp_path / "copies")
+    ctx.copies = nightly = Nightly(ctx, tmp_path / "copies")
     clock.now -= clock.now % 86_400  # midnight in Greenwich, two in the morning in Rome
     begun = clock.now
     for _ in range(24 * 3 + 1):

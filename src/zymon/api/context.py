@@ -36,7 +36,6 @@ class Context(Premises):
     latest_preview: tuple[str, object] | None = None
     device_calls: dict[int, deque[float]] = field(default_factory=dict)  # when each device called lately
     standins: Standins | None = None  # where the workshop is simulated
-    nightly: Nightly | None = None  # where this server takes the nightly copies
     own_address: str = "http://127.0.0.1"  # by which this machine itself reaches the workshop
     door: Door = field(init=False)
 
@@ -45,14 +44,9 @@ class Context(Premises):
 
     def keep_copies(self) -> None:
         """Take a copy every night from now on."""
-        self.copies = self.nightly = Nightly(self, self.settings.backup_folder)
-        self.nightly.begin()
-
-    def close(self) -> None:
-        """Shut the workshop."""
-        if self.nightly is not None:
-            self.nightly.end()
-        super().close()
+        nightly = Nightly(self, self.settings.backup_folder)
+        nightly.begin()
+        self.copies = nightly
 
     @property
     def address(self) -> str:

@@ -35,7 +35,7 @@ CALL_OF = 500
 def _token(session: Session, known: dict[str, Device], name: str, kind: Kind, place_id: int | None, now_s: int) -> str:
     """A token for a stand-in, which is made known if it is not."""
     if name in known:
-        return devices.new_token(session, known[name].id)
+        return devices.another_token(session, known[name].id)
     return devices.add_device(session, name, kind, place_id, "stand-in", now_s, True)[1]
 
 

@@ -1,7 +1,5 @@
 """Devices that send readings by the open interface: who they are, what they sent, what was wrong with it."""
 
-import hashlib
-import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -17,6 +15,7 @@ from zymon.words import sentence
 from .climate import Source, add_readings, stored_readings
 from .hang_models import Device
 from .places import ClashError, place, there
+from .tokens import hashed, new_token
 
 OLDEST_S = 400 * 86_400
 SILENT_S = 1800  # a device that was heard of and is silent for longer is noticed
@@ -53,10 +52,6 @@ class Receipt:
     problems: tuple[str, ...]
 
 
-def _hash(token: str) -> str:
-    return hashlib.sha256(token.encode()).hexdigest()
-
-
 def add_device(
     session: Session, name: str, kind: Kind, place_id: int | None, by: str, now_s: int, simulated: bool = False
 ) -> tuple[Device, str]:
@@ -67,9 +62,9 @@ def add_device(
         raise ClashError("refused.sensor_without_place")
     if place_id is not None:
         place(session, place_id)
-    token = secrets.token_urlsafe(24)
+    token = new_token()
     made = Device(
-        name=name, kind=kind, place_id=place_id, token_sha256=_hash(token), simulated=simulated, by=by, made_s=now_s,
+        name=name, kind=kind, place_id=place_id, token_sha256=hashed(token), simulated=simulated, by=by, made_s=now_s,
         taken=0, repeated=0, late=0, impossible=0,
     )  # fmt: skip
     session.add(made)
@@ -104,17 +99,17 @@ def end_device(session: Session, device_id: int, by: str, now_s: int) -> Device:
     return ended
 
 
-def new_token(session: Session, device_id: int) -> str:
+def another_token(session: Session, device_id: int) -> str:
     """Give a device another token; the old one is dead, and one that was switched off is on again."""
-    token = secrets.token_urlsafe(24)
+    token = new_token()
     changed = device(session, device_id)
-    changed.token_sha256, changed.ended_s, changed.ended_by = _hash(token), None, None
+    changed.token_sha256, changed.ended_s, changed.ended_by = hashed(token), None, None
     return token
 
 
 def device_of(session: Session, token: str) -> Device:
     """The device of a token. Raises UnknownDeviceError."""
-    found = session.scalar(select(Device).where(Device.token_sha256 == _hash(token), Device.ended_s.is_(None)))
+    found = session.scalar(select(Device).where(Device.token_sha256 == hashed(token), Device.ended_s.is_(None)))
     if found is None:
         raise UnknownDeviceError("refused.unknown_token")
     return found

@@ -1,7 +1,5 @@
 """People of the workshop, the browsers they are signed in from, and the tablets that an owner has trusted."""
 
-import hashlib
-import secrets
 from collections.abc import Sequence
 
 from sqlalchemy import func, select
@@ -11,11 +9,7 @@ from zymon.core.house.people import Role
 
 from .house_models import Person, SignIn, Tablet, Use
 from .places import ClashError, there
-
-
-def hashed(token: str) -> str:
-    """What is kept of a token: whoever reads the file cannot come in with it."""
-    return hashlib.sha256(token.encode()).hexdigest()
+from .tokens import hashed, new_token
 
 
 def anybody(session: Session) -> bool:
@@ -85,7 +79,7 @@ def new_sign_in(
     session: Session, of: Person, use: Use, browser: str, now_s: int, lasts_s: int | None, tablet: Tablet | None = None
 ) -> str:
     """Sign somebody in; the token is given back this once."""
-    token = secrets.token_urlsafe(32)
+    token = new_token()
     session.add(
         SignIn(
             person_id=of.id, tablet_id=None if tablet is None else tablet.id, use=use, token_sha256=hashed(token),
@@ -150,7 +144,7 @@ def tablet_of(session: Session, token: str) -> Tablet | None:
 
 def trust_tablet(session: Session, name: str, by: str, now_s: int) -> str:
     """Trust a tablet; its token is given back this once."""
-    token = secrets.token_urlsafe(32)
+    token = new_token()
     session.add(Tablet(name=name, token_sha256=hashed(token), by=by, made_s=now_s))
     session.flush()
     return token

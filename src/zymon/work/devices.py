@@ -150,7 +150,7 @@ def add(shop: Premises, body: DeviceIn) -> DeviceMade:
 def another_token(shop: Premises, device_id: int, by: str) -> DeviceMade:
     """Give a device another token; the old one is dead."""
     with shop.changing(by) as session:
-        token = store.new_token(session, device_id)
+        token = store.another_token(session, device_id)
     return DeviceMade(device=device(shop, device_id), token=token)
 
 

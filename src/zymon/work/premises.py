@@ -82,6 +82,12 @@ class Copies(Protocol):
     def is_old(self) -> bool:
         """Whether the last good one is so old that it has to be said."""
 
+    def take(self) -> bool:
+        """Take one now; whether it came to be."""
+
+    def end(self) -> None:
+        """Take no more."""
+
 
 @dataclass
 class Premises:
@@ -166,6 +172,8 @@ class Premises:
 
     def close(self) -> None:
         """Shut the workshop: nobody follows any more, no date is made any more, the file is given back."""
+        if self.copies is not None:
+            self.copies.end()
         self.followers.close()
         self.dates.stop()
         self.db.close()

@@ -13,13 +13,13 @@ router = APIRouter(prefix="/api", tags=["house"])
 @router.get("/copies")
 def copies(ctx: Ctx) -> work.CopiesOut:
     """What copies there are, and whether the last good one is old."""
-    return work.copies(ctx, ctx.settings.backup_folder, ctx.nightly)
+    return work.copies(ctx, ctx.settings.backup_folder)
 
 
 @router.post("/copies", status_code=201)
 def take(ctx: Ctx) -> work.CopiesOut:
     """Take one now."""
-    nightly = ctx.nightly or work.Nightly(ctx, ctx.settings.backup_folder)
-    if not nightly.take():
-        raise CopyError("refused.copy_failed", why=nightly.failed or "")
-    return work.copies(ctx, ctx.settings.backup_folder, ctx.nightly)
+    keeper = ctx.copies or work.Nightly(ctx, ctx.settings.backup_folder)
+    if not keeper.take():
+        raise CopyError("refused.copy_failed", why=keeper.failed or "")
+    return work.copies(ctx, ctx.settings.backup_folder)

@@ -96,17 +96,17 @@ class Nightly:
         return old(max(self.taken(), default=None), begun.created_s, self.shop.now_s)
 
 
-def copies(shop: Premises, folder: Path, nightly: Nightly | None) -> CopiesOut:
+def copies(shop: Premises, folder: Path) -> CopiesOut:
     """What copies there are."""
     taken = nightly_copies(folder, shop.db.file)
     return CopiesOut(
-        nightly=nightly is not None,
+        nightly=shop.copies is not None,
         folder=str(folder.resolve()),
         file=str(shop.db.file.resolve()),
         kept_days=KEPT_DAYS,
         kept_weeks=KEPT_WEEKS,
-        old=nightly is not None and nightly.is_old(),
-        failed=None if nightly is None else nightly.failed,
+        old=shop.copies is not None and shop.copies.is_old(),
+        failed=None if shop.copies is None else shop.copies.failed,
         copies=[
             CopyOut(name=file.name, at=moment(at_s), bytes=file.stat().st_size)
             for at_s, file in sorted(taken.items(), reverse=True)
