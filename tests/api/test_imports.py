@@ -9,6 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from support import DATA, NOW, piece_body
+from zymon.formats.measured import reading
 from zymon.work.imports import KEEP_STAGED_S, MOST_STAGED, sweep
 
 START = datetime.fromtimestamp(NOW, UTC).replace(minute=0, second=0) - timedelta(days=10)
@@ -74,15 +75,79 @@ def test_differing_readings_keep_what_is_stored_and_gaps_are_told(client: TestCl
     assert series(client, chamber)["temperature_c"][0] == 13.0
 
 
-def test_the_unit_is_asked_for_when_the_header_is_silent(client: TestClient, chamber: dict) -> None:
+def test_what_a_file_leaves_open_is_asked_once_and_remembered_for_its_head(client: TestClient, chamber: dict) -> None:
     text = climate(20).replace(" (°C)", "").replace(",13.", ",55.")
     seen = preview(client, chamber, text).json()
-    assert seen["asks"] == ["temperature_unit"]
-    assert "°C or °F" in confirm(client, seen["token"]).json()["detail"]
-    told = preview(client, chamber, text, temperature_unit="F").json()
-    assert told["asks"] == []
+    assert [(q["asked"], q["answer"]) for q in seen["questions"]] == [("unit_temperature", None)]
+    assert "55.0: is that °C or °F?" in seen["questions"][0]["text"]
+    assert seen["first_rows"][0]["cells"][1] == "55.0"
+    assert "answer first" in confirm(client, seen["token"]).json()["detail"]
+    told = preview(client, chamber, text, answers='{"unit_temperature": "F"}').json()
+    assert told["questions"][0]["answer"] == "F"
+    assert told["first_rows"][0]["values"] == ["12.8 °C", "78 %"]
     assert confirm(client, told["token"]).status_code == 201
     assert series(client, chamber)["temperature_c"][0] == pytest.approx(12.8, abs=0.2)
+    next_one = preview(client, chamber, text.replace("T00", "T00").replace(",55.", ",57.")).json()
+    assert (next_one["questions"][0]["answer"], next_one["said_before"]["by"]) == ("F", "Ida")
+    anew = preview(client, chamber, text, answers='{"unit_temperature": "C"}').json()
+    assert anew["questions"][0]["answer"] == "C"  # what is said now goes before what was said then
+    assert anew["said_before"] is None
+
+
+def test_a_file_is_read_once_whatever_is_remembered_of_its_head(
+    client: TestClient, chamber: dict, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    text = climate(20).replace(" (°C)", "")
+    first = preview(client, chamber, text, answers='{"unit_temperature": "C"}').json()
+    confirm(client, first["token"]).raise_for_status()
+    rows = []
+    monkeypatch.setattr(reading, "_read_at_once", lambda out, *_: rows.append(out.kind) and False)
+    again = preview(client, chamber, text).json()
+    assert (again["questions"][0]["answer"], again["same"], rows) == ("C", 20, ["climate"])
+
+
+@pytest.mark.parametrize("answers", ["[1]", "{", '{"zone": 3}', '{"zone": "Atlantis"}'])
+def test_answers_that_are_none_are_refused_in_words(client: TestClient, chamber: dict, answers: str) -> None:
+    text = climate(3).replace("Z,", ",")
+    refused = preview(client, chamber, text, answers=answers)
+    assert refused.status_code == 422
+    assert refused.json()["code"] == "file_unusable"
+
+
+def test_a_thermometer_alone_gives_dates_with_the_usual_humidity_said(client: TestClient, chamber: dict) -> None:
+    piece = client.post("/api/pieces", json=piece_body(chamber, at="2026-09-20T07:00:00Z")).json()
+    log = "time,temp (°C)\n" + "".join(
+        f"{(START + timedelta(hours=i)):%Y-%m-%dT%H:%M:%SZ},{13 + i % 3 / 10:.1f}\n" for i in range(240)
+    )
+    seen = preview(client, chamber, log).json()
+    assert any("No humidity" in one for one in seen["understood"])
+    confirm(client, seen["token"]).raise_for_status()
+    assert set(series(client, chamber)["rh_percent"]) == {None}
+    air = client.get("/api/line").json()["places"][0]["air"]
+    assert (air["rh_percent"], air["trend_rh"]) == (None, None)
+    shown = client.get(f"/api/pieces/{piece['card']['id']}").json()
+    assert "assumed.humidity_as_set" in [one["code"] for one in shown["assumed"]]
+    out = client.get(f"/api/places/{chamber['place']['id']}/climate.csv").text
+    assert out.splitlines()[1].endswith(",")
+    assert preview(client, chamber, out).json()["same"] == 240
+
+
+def test_a_weight_in_doubt_is_held_until_somebody_says_whether_it_counts(client: TestClient, chamber: dict) -> None:
+    piece = client.post("/api/pieces", json=piece_body(chamber, at="2026-09-10T07:00:00Z")).json()
+    text = (
+        "tag,at,gross_g\nJ-14-03,2026-09-16T08:00:00Z,795\nJ-14-03,2026-09-20T08:00:00Z,199999\n"
+        "J-14-03,2026-09-22T08:00:00Z,471\n"
+    )
+    seen = preview(client, chamber, text).json()
+    assert (seen["new"], [row["line"] for row in seen["doubtful"]]) == (1, [3, 4])
+    assert "digits swapped? 741 g" in seen["doubtful"][1]["question"]
+    held = confirm(client, seen["token"], keep=[4])
+    assert (held.status_code, "line 3" in held.json()["detail"]) == (409, True)
+    assert client.get(f"/api/pieces/{piece['card']['id']}").json()["weighings"] == []
+    done = confirm(client, seen["token"], keep=[4], leave=[3]).json()
+    assert done["rows_new"] == 2
+    stored = client.get(f"/api/pieces/{piece['card']['id']}").json()["weighings"]
+    assert [w["gross_g"] for w in stored] == [471.0, 795.0]
 
 
 def test_weights_find_their_pieces_or_are_named(client: TestClient, chamber: dict) -> None:

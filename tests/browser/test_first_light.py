@@ -57,6 +57,13 @@ def test_from_an_empty_workshop_to_a_believed_date(page: Page, serve, clock, tmp
 
     page.keyboard.press("b")
     page.locator("input[type=file]").set_input_files(climate_file(tmp_path))
+    # its times say no zone, for which the workshop's own is offered, and no day of it is above twelve
+    asked = page.get_by_role("form", name="Before it is read")
+    expect(asked.get_by_text("Of which time zone are its times?")).to_be_visible()
+    expect(page.get_by_test_id("new-rows")).not_to_be_visible()  # what it brings is not told before
+    expect(asked.get_by_role("button", name="Read it so")).to_be_disabled()
+    asked.get_by_label("1 Oct 2026").check()
+    asked.get_by_role("button", name="Read it so").click()
     expect(page.get_by_test_id("new-rows")).to_have_text("48 new")
     page.get_by_role("button", name="Bring it in").click()
     expect(page.get_by_text("48 rows brought in")).to_be_visible()
@@ -129,6 +136,7 @@ def test_keyboard_move_and_take_down(page: Page, serve) -> None:
     expect(page.get_by_text("Juniper salame · rod 1, hook 1")).to_be_visible()
     page.get_by_role("button", name="Take down").click()
     down = page.get_by_role("form", name="Take J-14-03 down")
+    expect(down.get_by_text("This stands against it:")).to_be_visible()
     down.get_by_role("button", name="cut it").click()
     down.get_by_role("button", name="Take it down").click()
     expect(down.get_by_role("alert")).to_contain_text("not weighed")  # either the weight, or that there is none

@@ -5,16 +5,17 @@ from typing import Annotated
 
 from fastapi import APIRouter, File, Form, UploadFile
 from fastapi import Path as PathParam
+from pydantic import Field, TypeAdapter, ValidationError
 
-from zymon.formats.cells import MeasurementFileError
-from zymon.formats.measurements import TemperatureUnit
+from zymon.formats.measured.faults import MeasurementFileError
 from zymon.work import import_schemas as s
 from zymon.work import imports as work
-from zymon.work.schemas import StrikeIn, TimeZone
+from zymon.work.schemas import StrikeIn
 
 from .context import Ctx, Id
 
 router = APIRouter(prefix="/api/imports", tags=["imports"])
+ANSWERS = TypeAdapter(dict[str, Annotated[str, Field(max_length=200)]])
 Token = Annotated[str, PathParam(pattern=r"^[0-9a-f]{40}$")]
 
 
@@ -23,22 +24,30 @@ def preview(
     ctx: Ctx,
     file: Annotated[UploadFile, File()],
     place_id: Annotated[int, Form(ge=1, le=2**31 - 1)],
-    time_zone: Annotated[TimeZone | None, Form()] = None,
-    temperature_unit: Annotated[TemperatureUnit | None, Form()] = None,
+    answers: Annotated[str, Form(max_length=10_000)] = "{}",
 ) -> s.ImportPreview:
-    """Read a file and say what it would bring; nothing is stored before it is confirmed."""
+    """Read a file and say what it would bring; nothing is stored before it is confirmed.
+
+    `answers`: what was said of questions asked before, a JSON object by what was asked.
+    """
     limit = ctx.settings.max_upload_mb * 1_000_000
     data = file.file.read(limit + 1)
     if len(data) > limit:
-        raise MeasurementFileError(f"the file is larger than {ctx.settings.max_upload_mb} MB; bring it in parts")
+        raise MeasurementFileError("file.too_large", mb=ctx.settings.max_upload_mb)
     staged = work.Staged(
         file_name=Path(file.filename or "file").name[:200],
         place_id=place_id,
-        time_zone=time_zone or ctx.zone.key,
-        temperature_unit=temperature_unit,
+        answers=_answers(answers),
     )
     shown, ctx.latest_preview = work.preview(ctx, ctx.settings.staging, data, staged)
     return shown
+
+
+def _answers(told: str) -> dict[str, str]:
+    try:
+        return ANSWERS.validate_json(told)
+    except ValidationError as error:
+        raise MeasurementFileError("file.bad_answers") from error
 
 
 @router.post("/{token}", status_code=201)

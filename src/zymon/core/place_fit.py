@@ -39,6 +39,7 @@ def suits(log: Log) -> list[Suits]:
 
     Parameters: log, of the place. Source: usual climates of the families, estimate of practice.
     """
+    log = log.of_humidity
     if len(log.time_s) < 2:
         return []
     hours = np.append(np.minimum(np.diff(log.time_s), LONGEST_GAP_S), 0.0) / 3600
@@ -82,6 +83,8 @@ def shift(log: Log, now_s: float) -> Shift | None:
     if lately.sum() < 24 or before.sum() < 72:
         return None
     by_c = float(log.temperature_c[lately].mean() - np.median(log.temperature_c[before]))
-    by_rh = float(log.rh_percent[lately].mean() - np.median(log.rh_percent[before]))
+    humid = np.isfinite(log.rh_percent)
+    told = (lately & humid).any() and (before & humid).any()
+    by_rh = float(log.rh_percent[lately & humid].mean() - np.median(log.rh_percent[before & humid])) if told else 0.0
     c, rh = abs(by_c) >= SHIFT_C, abs(by_rh) >= SHIFT_RH
     return Shift(by_c if c else None, by_rh if rh else None) if c or rh else None

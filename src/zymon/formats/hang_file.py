@@ -179,12 +179,12 @@ def iso(seconds: float) -> str:
     return datetime.fromtimestamp(round(seconds), UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
 
 
-def place_of(location: tuple[int | str, ...]) -> str:
-    """Write where an error sits in a document, as `batches[0].pieces[3].tag`."""
+def place_of(location: tuple[int | str, ...], whole: str = "file") -> str:
+    """Write where an error sits in a document, as `batches[0].pieces[3].tag`, or what the whole of it is called."""
     text = ""
     for part in location:
         text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else str(part)
-    return text or "file"
+    return text or whole
 
 
 _WORDS = {

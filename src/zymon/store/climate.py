@@ -13,17 +13,16 @@ from zymon.core.drying.climate import Log
 from zymon.core.errors import OutOfRangeError
 from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 
+from .journal import AIR_CHANGED
 from .models import ReadingHour, ReadingStrike
 from .places import place, there, touch
 from .struck import strike
 
 Array = npt.NDArray[np.float64]
-AIR_CHANGED = "air changed"  # in a session: of which places and times the log was changed
-
 HOUR_S = 3600
 ROWS_PER_INSERT = 400
-Row = tuple[int, float, float]  # at [s], temperature [°C], humidity [%]
-Span = RowOfQuery[tuple[int, float, float, float, float, float, float]]
+Row = tuple[int, float, float | None]  # at [s], temperature [°C], humidity [%] where it was measured
+Span = RowOfQuery[tuple[int, float, float, float, float | None, float | None, float | None]]
 
 _ROLL_UP = text(
     """
@@ -49,7 +48,7 @@ class Source:
 def add_readings(session: Session, place_id: int, rows: Sequence[Row], source: Source) -> None:
     """Store readings that are new at this place, and roll their hours up again.
 
-    Parameters: rows of (at [s], temperature [°C], humidity [%]), no time of which is stored yet; source.
+    Parameters: rows of (at [s], temperature [°C], humidity [%] or None), no time of which is stored yet; source.
     """
     if not rows:
         return
@@ -173,7 +172,7 @@ def provenance(session: Session, place_id: int, from_s: int, to_s: int) -> list[
     return [Provenance(Source(file, device), many, low, high) for file, device, many, low, high in rows]
 
 
-def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) -> dict[int, tuple[float, float]]:
+def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) -> dict[int, tuple[float, float | None]]:
     """What is stored between two times, inclusive, by time."""
     found = session.execute(
         text("SELECT at_s, temperature_c, rh_percent FROM reading WHERE place_id = :p AND at_s BETWEEN :a AND :b"),
@@ -212,7 +211,10 @@ def hourly_log(session: Session, place_id: int, low_s: int, high_s: int, whole_h
     begun = [] if whole_hours else list(stored_readings(session, place_id, last_hour_s, high_s).values())
     table = np.array([tuple(r) for r in rows], dtype=np.float64).reshape(-1, 3)
     if begun:
-        table = np.vstack([table, [last_hour_s, *np.mean(begun, axis=0)]])
+        c, rh = np.array(begun, dtype=np.float64).T
+        table = np.vstack(
+            [table, [last_hour_s, c.mean(), rh[np.isfinite(rh)].mean() if np.isfinite(rh).any() else np.nan]]
+        )
     return Log(np.minimum(table[:, 0] + HOUR_S / 2, high_s), table[:, 1], table[:, 2])
 
 
@@ -236,9 +238,9 @@ class Series:
     temperature_c: list[float]
     temperature_min_c: list[float]
     temperature_max_c: list[float]
-    rh_percent: list[float]
-    rh_min_percent: list[float]
-    rh_max_percent: list[float]
+    rh_percent: list[float | None]
+    rh_min_percent: list[float | None]
+    rh_max_percent: list[float | None]
     bucket_s: int
 
 
@@ -246,7 +248,8 @@ _FROM_HOURS = text(
     """
     SELECT hour_s / :b * :b,
            sum(temperature_c * readings) / sum(readings), min(temperature_min_c), max(temperature_max_c),
-           sum(rh_percent * readings) / sum(readings), min(rh_min_percent), max(rh_max_percent)
+           sum(rh_percent * readings) / sum(CASE WHEN rh_percent IS NOT NULL THEN readings END),
+           min(rh_min_percent), max(rh_max_percent)
     FROM reading_hour WHERE place_id = :p AND hour_s >= :low AND hour_s <= :high GROUP BY 1 ORDER BY 1
     """
 )
@@ -288,7 +291,12 @@ def series_along(session: Session, stays: Sequence[tuple[int, int, int]], points
     def tidy(values: Sequence[float]) -> list[float]:
         return [round(v, 3) for v in values]
 
-    return Series(list(at), tidy(c), tidy(c_low), tidy(c_high), tidy(rh), tidy(rh_low), tidy(rh_high), bucket)
+    def where_told(values: Sequence[float | None]) -> list[float | None]:
+        return [None if v is None else round(v, 3) for v in values]
+
+    return Series(
+        list(at), tidy(c), tidy(c_low), tidy(c_high), where_told(rh), where_told(rh_low), where_told(rh_high), bucket
+    )
 
 
 def all_readings(session: Session, place_id: int, from_s: int = 0, to_s: int = 2**40) -> Iterator[Row]:

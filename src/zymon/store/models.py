@@ -263,7 +263,7 @@ class Reading(Base):
     place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), primary_key=True)
     at_s: Mapped[int] = mapped_column(primary_key=True)
     temperature_c: Mapped[float]
-    rh_percent: Mapped[float]
+    rh_percent: Mapped[float | None]  # none of a thermometer alone
     import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
     device_id: Mapped[int | None] = mapped_column(ForeignKey("device.id"))  # neither: typed by hand, or unknown
 
@@ -289,7 +289,7 @@ class StruckReading(Base):
     strike_id: Mapped[int] = mapped_column(ForeignKey("reading_strike.id"), primary_key=True)
     at_s: Mapped[int] = mapped_column(primary_key=True)
     temperature_c: Mapped[float]
-    rh_percent: Mapped[float]
+    rh_percent: Mapped[float | None]  # none of a thermometer alone
     import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
     device_id: Mapped[int | None] = mapped_column(ForeignKey("device.id"))
 
@@ -305,9 +305,9 @@ class ReadingHour(Base):
     temperature_c: Mapped[float]
     temperature_min_c: Mapped[float]
     temperature_max_c: Mapped[float]
-    rh_percent: Mapped[float]
-    rh_min_percent: Mapped[float]
-    rh_max_percent: Mapped[float]
+    rh_percent: Mapped[float | None]
+    rh_min_percent: Mapped[float | None]
+    rh_max_percent: Mapped[float | None]
 
 
 class ImportReport(Base):

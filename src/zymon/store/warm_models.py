@@ -57,6 +57,7 @@ class PhReading(Struck, Base):
     sample_c: Mapped[float | None]
     meter_id: Mapped[int | None] = mapped_column(ForeignKey("ph_meter.id"))
     confirmed: Mapped[bool]  # asked about and kept all the same
+    import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
     meter: Mapped[PhMeter | None] = relationship()
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from zymon.formats.bulk import in_parts
 from zymon.formats.hang_file import HangBatch, HangChamber, HangFile, HangPiece, Setpoint
-from zymon.formats.measurements import climate_csv, weights_csv
+from zymon.formats.measured.writing import climate_csv, weights_csv
 from zymon.store.climate import all_readings
 from zymon.store.database import Session
 from zymon.store.hang import first_hung, pieces_hanging, pieces_that_hung
@@ -52,7 +52,10 @@ def _filled(shop: Premises, head: HangFile, place_id: int, from_s: int, finished
     with shop.db.reading() as session:
         begun = False
         for part in in_parts(all_readings(session, place_id, from_s)):
-            rows = ",".join(f'["{moment(at):%Y-%m-%dT%H:%M:%SZ}",{c},{rh}]' for at, c, rh in part)
+            # the format knows readings of both alone
+            rows = ",".join(f'["{moment(at):%Y-%m-%dT%H:%M:%SZ}",{c},{rh}]' for at, c, rh in part if rh is not None)
+            if not rows:
+                continue
             yield f"{',' if begun else ''}{rows}"
             begun = True
         yield f']{between}"batches":['

@@ -1,11 +1,15 @@
 """What an import shows before it is stored, and its report; the TypeScript types are made from it."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
+
+from zymon.formats.measured.understanding import Asked
 
 from .schemas import Ready, RecordIn
+
+Lines = Annotated[list[Annotated[int, Field(ge=1, le=2**31 - 1)]], Field(max_length=20_000)]
 
 
 class RowFault(BaseModel):
@@ -26,21 +30,70 @@ class FileForecast(BaseModel):
     doubts: list[str]
 
 
+class ChoiceOut(BaseModel):
+    """An answer that can be given, and what the file shows of it."""
+
+    value: str
+    shows: str
+
+
+class QuestionOut(BaseModel):
+    """Something that is not plain. It is open while `answer` is None; meanwhile the file is read as offered.
+
+    `free`: another value than those listed can be given.
+    """
+
+    asked: Asked
+    text: str
+    choices: list[ChoiceOut]
+    free: bool
+    offered: str | None
+    answer: str | None
+
+
+class FirstRow(BaseModel):
+    """A line of a file and what was understood of it; nothing where it is faulty."""
+
+    line: int
+    cells: list[str]
+    at: datetime | None
+    values: list[str]
+
+
+class SaidBefore(BaseModel):
+    """Who answered the questions of files with this head, and when."""
+
+    by: str
+    at: datetime
+
+
+class DoubtfulRow(BaseModel):
+    """A row that is held until somebody says whether it counts."""
+
+    line: int
+    shown: str
+    at: datetime
+    question: str
+
+
 class ImportPreview(BaseModel):
     """What was understood of a file and what it would bring; nothing is stored yet."""
 
     token: str
-    kind: Literal["climate", "weights", "hang"]
+    kind: Literal["climate", "weights", "ph", "hang"]
     file_name: str
-    understood: dict[str, str]
+    understood: list[str]
+    questions: list[QuestionOut]
+    first_rows: list[FirstRow]
+    said_before: SaidBefore | None
     rows: int
     new: int
     same: int
     conflict: int
     error_count: int
     errors: list[RowFault]
+    doubtful: list[DoubtfulRow]
     notes: list[str]
-    asks: list[str]
     first_at: datetime | None
     last_at: datetime | None
     file_now: datetime | None
@@ -48,9 +101,14 @@ class ImportPreview(BaseModel):
 
 
 class ImportConfirm(RecordIn):
-    """The go-ahead for a previewed file; faulty lines are left out only when that is said."""
+    """The go-ahead for a previewed file; faulty lines are left out only when that is said.
+
+    `keep` and `leave` answer for every line that was in doubt.
+    """
 
     leave_out_faults: bool = False
+    keep: Lines = Field(default_factory=list)
+    leave: Lines = Field(default_factory=list)
 
 
 class ImportDone(BaseModel):

@@ -21,16 +21,18 @@
 
   type Panel = {
     unit: string;
-    mean: number[];
-    low: number[];
-    high: number[];
+    mean: (number | null)[];
+    low: (number | null)[];
+    high: (number | null)[];
     color: string;
     set: number | null;
   };
 
+  const humid = (rh: number | null | undefined): string => (rh == null ? '' : `, ${rh.toFixed(0)} %`);
+
   /** A gap in the log stays a gap in the line. */
   function withGaps(
-    values: number[],
+    values: (number | null)[],
     times: number[],
     bucket: number,
   ): { t: number[]; v: (number | null)[] } {
@@ -102,7 +104,7 @@
               if (at === undefined) return;
               const nearest = times.findIndex((t) => t >= at);
               if (nearest < 0) return;
-              readout = `${dayAndTime(new Date(at * 1000).toISOString())}: ${climate.temperature_c[nearest]?.toFixed(1)} °C, ${climate.rh_percent[nearest]?.toFixed(0)} %`;
+              readout = `${dayAndTime(new Date(at * 1000).toISOString())}: ${climate.temperature_c[nearest]?.toFixed(1)} °C${humid(climate.rh_percent[nearest])}`;
             },
           ],
           draw: [
@@ -150,8 +152,10 @@
       },
     ];
     const into = host;
-    const made = panels.map((panel, i) =>
-      chart(panel, into, i === 1, color('--quiet'), color('--color-base-300')),
+    // a thermometer alone tells of no humidity: its panel is left out
+    const told = panels.filter((panel) => panel.mean.some((value) => value !== null));
+    const made = told.map((panel, i) =>
+      chart(panel, into, i === told.length - 1, color('--quiet'), color('--color-base-300')),
     );
     return () => made.forEach((u) => u.destroy());
   });

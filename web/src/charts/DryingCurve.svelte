@@ -61,7 +61,7 @@
     piece.climate.at_s.map((s, i) => ({
       t: new Date(s * 1000),
       c: piece.climate.temperature_c[i] ?? 0,
-      rh: piece.climate.rh_percent[i] ?? 0,
+      rh: piece.climate.rh_percent[i] ?? null,
     })),
   );
   function span(values: number[], least: number): [number, number] {
@@ -83,24 +83,24 @@
   );
   const yrh = $derived(
     scaleLinear(
-      air.length
+      air.some((a) => a.rh !== null)
         ? span(
-            air.map((a) => a.rh),
+            air.map((a) => a.rh).filter((rh) => rh !== null),
             16,
           )
         : [0, 1],
       [height - 3, height - 19],
     ),
   );
-  type AirPoint = { t: Date; c: number; rh: number };
+  type AirPoint = { t: Date; c: number; rh: number | null };
   const lineC = line<AirPoint>(
     (d) => x(d.t),
     (d) => yc(d.c),
   );
   const lineRh = line<AirPoint>(
     (d) => x(d.t),
-    (d) => yrh(d.rh),
-  );
+    (d) => yrh(d.rh ?? 0),
+  ).defined((d) => d.rh !== null);
   const last = $derived(air[air.length - 1]);
 
   let hover = $state<Point | null>(null);
@@ -190,7 +190,9 @@
           {piece.setpoint.temperature_c}{/if}</text
       >
       <text x={left} y={height - 22} class="air-label blue"
-        >{last.rh.toFixed(0)} %{#if piece.setpoint?.rh_percent != null}, {words.piece.set}
+        >{last.rh === null
+          ? words.piece.noHumidity
+          : `${last.rh.toFixed(0)} %`}{#if piece.setpoint?.rh_percent != null}, {words.piece.set}
           {piece.setpoint.rh_percent}{/if}</text
       >
     {:else}

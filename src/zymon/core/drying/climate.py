@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from ..air import saturation_pressure
 from ..constants import GAS_CONSTANT_J_MOL_K, SECONDS_PER_DAY, ZERO_CELSIUS_K
-from .habit import habit_of
+from .habit import HABIT_DAYS, habit_of
 from .season import season_ahead
 from .surroundings import UNKNOWN, UsualAir
 from .transport import DIFFUSION_ACTIVATION_J_MOL, REFERENCE_TEMPERATURE_C
@@ -31,7 +31,10 @@ SHOWN_WEEKS = 8  # of the season ahead, whose mean is called the air to come
 
 @dataclass(frozen=True)
 class Log:
-    """Readings in time order: seconds since any epoch, °C, %. Shape (k,) each; k may be 0."""
+    """Readings in time order: seconds since any epoch, °C, %. Shape (k,) each; k may be 0.
+
+    Humidity is NaN where only a thermometer told.
+    """
 
     time_s: Array
     temperature_c: Array
@@ -41,6 +44,35 @@ class Log:
         """The readings up to and including `now_s` [s]."""
         k = int(np.searchsorted(self.time_s, now_s, side="right"))
         return Log(self.time_s[:k], self.temperature_c[:k], self.rh_percent[:k])
+
+    @property
+    def of_humidity(self) -> "Log":
+        """The readings that tell of humidity too."""
+        told = np.isfinite(self.rh_percent)
+        return self if told.all() else Log(self.time_s[told], self.temperature_c[told], self.rh_percent[told])
+
+    def with_humidity(self, otherwise_percent: float) -> "Log":
+        """The same readings, with a humidity where only a thermometer told.
+
+        Between readings of humidity it goes straight from one to the next; further than GAP_S from any it is taken as
+        usual. Parameters: otherwise_percent [%], as set or as usual in such a place.
+        """
+        told = self.of_humidity
+        if told is self:
+            return self
+        filled = np.full(len(self.time_s), otherwise_percent)
+        if len(told.time_s):
+            between = np.interp(self.time_s, told.time_s, told.rh_percent)
+            after = np.searchsorted(told.time_s, self.time_s).clip(0, len(told.time_s) - 1)
+            before = (after - 1).clip(0)
+            away = np.minimum(*(np.abs(told.time_s[side] - self.time_s) for side in (after, before)))
+            filled = np.where(away <= GAP_S, between, filled)
+        return Log(self.time_s, self.temperature_c, filled)
+
+
+def or_none(values: Array) -> list[float | None]:
+    """Values to a tenth, None in place of NaN. Parameters: values [any]."""
+    return [None if np.isnan(value) else round(float(value), 1) for value in values]
 
 
 @dataclass(frozen=True)
@@ -108,12 +140,16 @@ def expected_air(
     now_s [s]; usual, the air of such a place, where neither a set point nor readings tell.
     The habit is the mean of the last weeks; the more days logged since the last jump of the climate, the more it
     counts against the set point. Where nobody sets a temperature the weeks ahead go as they did a year ago, if known.
+    Where a thermometer alone told, humidity is as set or as usual, and no surer than that.
     """
-    log = log.until(now_s)
     base = (
         usual.temperature_c if setpoint_c is None else setpoint_c,
         usual.rh_percent if setpoint_rh_percent is None else setpoint_rh_percent,
     )
+    told = log.until(now_s)
+    humid = told.of_humidity.time_s
+    humidity_told = bool(len(humid)) and humid[-1] >= now_s - HABIT_DAYS * SECONDS_PER_DAY
+    log = told.with_humidity(base[1])
     k = len(log.time_s)
     known = setpoint_c is not None and setpoint_rh_percent is not None
     sd_c, sd_rh = FUTURE_SD_C, FUTURE_SD_RH
@@ -139,6 +175,8 @@ def expected_air(
             sd_rh = max(sd_rh, np.sqrt(told_rh) * SPOT_SD_RH / np.sqrt(habit.readings))
     sd_c *= 1 + 1.0 / (1 + habit.days)
     sd_rh *= 1 + 1.0 / (1 + habit.days)
+    if not humidity_told:
+        sd_rh = max(sd_rh, usual.sd_rh if setpoint_rh_percent is None else FUTURE_SD_RH_UNLOGGED)
     values = rates(log.temperature_c, log.rh_percent)
     time_s = log.time_s
     if known and base[0] >= STEP_ABOVE_C and base[1] >= STEP_ABOVE_RH and habit.days < STEP_NOT_AFTER_DAYS:

@@ -13,6 +13,7 @@ from .forecast import Fitted
 
 def mean_rh(log: Log, from_s: float, to_s: float) -> float | None:
     """Mean humidity of a log between two moments [%], None without readings. Parameters: log; from_s, to_s [s]."""
+    log = log.of_humidity
     there = log.rh_percent[(log.time_s >= from_s) & (log.time_s <= to_s)]
     return float(there.mean()) if len(there) else None
 

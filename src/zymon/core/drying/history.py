@@ -191,5 +191,6 @@ class History:
     @property
     def assumed(self) -> tuple[Said, ...]:
         """What is taken as usual of the air because nobody and no thermometer told."""
-        logged = len(self.log.until(self.now_s).time_s) > 0
-        return self.surroundings.assumed(logged, self.setpoint_c, self.setpoint_rh_percent)
+        log = self.log.until(self.now_s)
+        humid = len(log.of_humidity.time_s) > 0
+        return self.surroundings.assumed(len(log.time_s) > 0, self.setpoint_c, self.setpoint_rh_percent, humid)

@@ -91,19 +91,28 @@ class Surroundings:
         still = 1.0 / (1.0 + math.exp((temperature_c - COLD_C) / COLD_WIDTH_C))
         return still * math.log(STILL)
 
-    def assumed(self, logged: bool, setpoint_c: float | None, setpoint_rh_percent: float | None) -> tuple[Said, ...]:
+    def assumed(
+        self,
+        logged: bool,
+        setpoint_c: float | None,
+        setpoint_rh_percent: float | None,
+        humidity_logged: bool = True,
+    ) -> tuple[Said, ...]:
         """What is taken as usual of the air, or as set, because no thermometer told; empty where readings tell.
 
-        Parameters: logged, whether there are readings; setpoint_c [°C], setpoint_rh_percent [%], None where not set.
+        Parameters: logged, whether there are readings; setpoint_c [°C], setpoint_rh_percent [%], None where not set;
+        humidity_logged, whether they tell of humidity too.
         """
-        if logged:
-            return ()
         usual, sort = self.usual, self.sort or "unknown"
+        if logged and humidity_logged:
+            return ()
+        if logged and setpoint_rh_percent is not None:
+            return (said("assumed.humidity_as_set", rh_percent=setpoint_rh_percent),)
         found = []
-        if setpoint_c is None:
+        if setpoint_c is None and not logged:
             found.append(said("assumed.temperature", c=usual.temperature_c, sd_c=usual.sd_c, sort=sort))
         if setpoint_rh_percent is None:
             found.append(said("assumed.humidity", rh_percent=usual.rh_percent, sd_rh=usual.sd_rh, sort=sort))
-        if setpoint_c is not None or setpoint_rh_percent is not None:
+        if not logged and (setpoint_c is not None or setpoint_rh_percent is not None):
             found.append(said("assumed.as_set"))
         return tuple(found)

@@ -38,11 +38,10 @@ class Window:
 
 @dataclass(frozen=True)
 class Air:
-    """The air of a place by time [s]: temperature [°C], humidity [%]."""
+    """The air of a place as (time [s], value): temperature [°C], humidity [%] where it was measured."""
 
-    time_s: tuple[float, ...]
-    temperature_c: tuple[float, ...]
-    rh_percent: tuple[float, ...]
+    temperature_c: tuple[tuple[float, float], ...]
+    rh_percent: tuple[tuple[float, float], ...]
 
 
 @dataclass(frozen=True)
@@ -137,14 +136,16 @@ def _told(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top
 
 def _airs(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
     for i, (colour, unit) in enumerate(((MEAT, "°C"), (STEEL, "%"))):
-        series = [(air.time_s, air.rh_percent if i else air.temperature_c) for air in of.airs]
-        values = [v for _, some in series for v in some]
+        series = [air.rh_percent if i else air.temperature_c for air in of.airs]
+        values = [v for some in series for _, v in some]
+        if not values:
+            continue
         low, high = min(values) - 0.5, max(values) + 0.5
         base = top + i * (AIR_MM + 2)
         pdf.set_draw_color(*colour)
         pdf.set_line_width(0.25)
-        for time_s, some in series:
-            points = [(x(t), base + AIR_MM * (1 - (v - low) / (high - low))) for t, v in zip(time_s, some, strict=True)]
+        for some in series:
+            points = [(x(t), base + AIR_MM * (1 - (v - low) / (high - low))) for t, v in some]
             if len(points) > 1:
                 pdf.polyline(points)
         _small(pdf, right + 1, base + AIR_MM / 2 - 1, f"{low + 0.5:.0f} to {high - 0.5:.0f} {unit}", INK)

@@ -3,9 +3,11 @@
 from alembic import context
 
 from zymon.store import (  # noqa: F401 -- their tables belong to the same metadata
+    alarm_models,
     bench_models,
     cut_models,
     evidence_models,
+    file_heads,
     hang_models,
     house_models,
     keep_models,

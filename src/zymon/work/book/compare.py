@@ -12,7 +12,7 @@ from zymon.core.bench.sugars import dextrose_percent
 from zymon.core.book.accuracy import reached
 from zymon.core.book.compare import FACTS, Compared, Fact, Value, differences
 from zymon.core.course import Course, Stage
-from zymon.core.drying.climate import Log
+from zymon.core.drying.climate import Log, or_none
 from zymon.core.errors import OutOfRangeError
 from zymon.core.formulation import sodium_chloride_g
 from zymon.formats.recipe_file import SheetModel
@@ -49,7 +49,7 @@ class HookAir(BaseModel):
 
     days: list[float]
     temperature_c: list[float]
-    rh_percent: list[float]
+    rh_percent: list[float | None]
 
 
 class ComparedOut(BaseModel):
@@ -137,7 +137,7 @@ def _air(log: Log, hung_s: int) -> HookAir:
     return HookAir(
         days=day[starts].tolist(),
         temperature_c=np.round(np.add.reduceat(log.temperature_c, starts) / sizes, 2).tolist(),
-        rh_percent=np.round(np.add.reduceat(log.rh_percent, starts) / sizes, 1).tolist(),
+        rh_percent=or_none(np.add.reduceat(log.rh_percent, starts) / sizes),
     )
 
 
@@ -175,8 +175,9 @@ def _middle(values: Sequence[float | None]) -> float | None:
     return round(median(known), 1) if known else None
 
 
-def _mean(values: np.ndarray) -> float:
-    return round(float(values.mean()), 1)
+def _mean(values: np.ndarray) -> float | None:
+    told = values[np.isfinite(values)]
+    return round(float(told.mean()), 1) if len(told) else None
 
 
 def _days_to_target(of: Batch) -> Iterable[float | None]:

@@ -150,7 +150,8 @@ def _figure(value: float | None, unit: str) -> str:
 def _stage(of: s.StoryStage, w: _Words) -> tuple[str, ...]:
     air = ""
     if of.mean_c is not None:
-        air = f"{of.mean_c:.1f} °C ({of.low_c:.1f} to {of.high_c:.1f}), {of.mean_rh_percent or 0:.0f} %"
+        air = f"{of.mean_c:.1f} °C ({of.low_c:.1f} to {of.high_c:.1f})"
+        air += "" if of.mean_rh_percent is None else f", {of.mean_rh_percent:.0f} %"
     pieces = ", ".join(of.pieces) if len(of.pieces) < 3 else f"{len(of.pieces)} pieces"
     return (
         NAMES["stage"].get(of.kind, of.kind), w.moment(of.from_at), w.moment(of.to_at) or "goes on",
@@ -248,5 +249,6 @@ def _curve(of: s.StoryPiece) -> tuple[tuple[float, float], ...]:
 def _air(of: s.StoryAir) -> Air:
     times = [at.timestamp() for at in of.at]
     warm = thin(list(zip(times, of.temperature_c, strict=True)), MOST_POINTS)
-    damp = thin(list(zip(times, of.rh_percent, strict=True)), MOST_POINTS)
-    return Air(tuple(t for t, _ in warm), tuple(c for _, c in warm), tuple(rh for _, rh in damp))
+    told = [(at, rh) for at, rh in zip(times, of.rh_percent, strict=True) if rh is not None]
+    damp = thin(told, MOST_POINTS) if told else []
+    return Air(tuple(warm), tuple(damp))

@@ -84,7 +84,7 @@ def _climate(session: Session) -> Iterator[tuple[Cell, ...]]:
         .execution_options(yield_per=5000)
     )
     for name, hour_s, c, rh in session.execute(query):
-        yield name, moment(hour_s), round(c, 2), round(rh, 1)
+        yield name, moment(hour_s), round(c, 2), None if rh is None else round(rh, 1)
 
 
 def _stock(session: Session) -> Iterator[tuple[Cell, ...]]:

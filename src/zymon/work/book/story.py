@@ -6,7 +6,7 @@ import numpy as np
 
 from zymon.core.book.accuracy import reached
 from zymon.core.course import Course, Doing, Individual, Stage
-from zymon.core.drying.climate import Log
+from zymon.core.drying.climate import Log, or_none
 from zymon.core.say import said
 from zymon.store import bench, cuts, hang, keep, photos, warm
 from zymon.store.database import Session
@@ -105,7 +105,7 @@ def _stage(session: Session, of: Stage, now_s: int) -> s.StoryStage:
     log = climate_of(session, of, now_s)
     there = log is not None and len(log.time_s) > 0
     c = log.temperature_c if log is not None and there else np.zeros(0)
-    rh = log.rh_percent if log is not None and there else np.zeros(0)
+    rh = log.of_humidity.rh_percent if log is not None else np.zeros(0)
     return s.StoryStage(
         kind=of.kind,
         from_at=moment(of.from_s),
@@ -117,7 +117,7 @@ def _stage(session: Session, of: Stage, now_s: int) -> s.StoryStage:
         mean_c=round(float(c.mean()), 1) if there else None,
         low_c=round(float(c.min()), 1) if there else None,
         high_c=round(float(c.max()), 1) if there else None,
-        mean_rh_percent=round(float(rh.mean())) if there else None,
+        mean_rh_percent=round(float(rh.mean())) if len(rh) else None,
     )
 
 
@@ -150,7 +150,7 @@ def _air(place: str, log: Log) -> s.StoryAir:
         at=[moment(float(t)) for t in np.add.reduceat(log.time_s, starts) / sizes],
         temperature_c=np.round(np.add.reduceat(log.temperature_c, starts) / sizes, 1).tolist(),
         high_c=np.round(np.maximum.reduceat(log.temperature_c, starts), 1).tolist(),
-        rh_percent=np.round(np.add.reduceat(log.rh_percent, starts) / sizes, 1).tolist(),
+        rh_percent=or_none(np.add.reduceat(log.rh_percent, starts) / sizes),
     )
 
 

@@ -37,7 +37,7 @@ class StoryAir(BaseModel):
     at: list[datetime]
     temperature_c: list[float]
     high_c: list[float]
-    rh_percent: list[float]
+    rh_percent: list[float | None]
 
 
 class StoryPh(BaseModel):

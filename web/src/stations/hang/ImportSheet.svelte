@@ -3,6 +3,9 @@
   import type { Schema } from '../../api/client';
   import { dayRange, fullDay, grams, percent } from '../../units/format';
   import { words } from '../../words/en';
+  import FileAsks from './FileAsks.svelte';
+  import FileDoubts from './FileDoubts.svelte';
+  import FileRead from './FileRead.svelte';
   import { Importing } from './importing.svelte';
 
   interface Props {
@@ -49,7 +52,7 @@
     <input
       type="file"
       class="sr-only"
-      accept=".csv,.txt,.tsv,.json,text/csv,application/json"
+      accept=".csv,.txt,.tsv,.json,.xlsx,.xls,.ods,text/csv,application/json"
       onchange={(event) => chosen(event.currentTarget.files)}
     />
   </label>
@@ -68,71 +71,65 @@
     </div>
   {/if}
   {#if shown}
-    <h3 class="font-tag mt-4 text-lg font-semibold">{say.kinds[shown.kind]} · {shown.file_name}</h3>
-    <dl class="mt-1 grid grid-cols-[max-content_1fr] gap-x-4 text-sm">
-      {#each Object.entries(shown.understood) as [name, value] (name)}<dt class="quiet">{name}</dt>
-        <dd>{value}</dd>{/each}
-      {#if shown.first_at && shown.last_at}<dt class="quiet">{words.piece.date}</dt>
-        <dd>{say.span(fullDay(shown.first_at), fullDay(shown.last_at))}</dd>{/if}
-    </dl>
-    <h3 class="font-tag mt-3 text-lg font-semibold">{say.would}</h3>
-    <ul>
-      <li class="text-lg font-semibold" data-testid="new-rows">{say.newRows(shown.new)}</li>
-      {#if shown.same}<li>{say.same(shown.same)}</li>{/if}
-      {#if shown.conflict}<li class="text-warning">{say.conflict(shown.conflict)}</li>{/if}
-      {#each shown.notes as note (note)}<li class="quiet">{note}</li>{/each}
-    </ul>
-    {#if shown.error_count}
-      <div class="border-warning mt-3 border-l-4 pl-3">
-        <p class="font-semibold">{say.faults(shown.error_count)}</p>
-        <ul class="max-h-40 overflow-y-auto text-sm">
-          {#each shown.errors as fault, i (i)}<li>
-              <span class="quiet">{say.line(fault.line)}:</span>
-              {fault.text}
-            </li>{/each}
-        </ul>
-        <label class="mt-1 flex min-h-11 items-center gap-2"
-          ><input type="checkbox" class="checkbox" bind:checked={flow.leaveOut} />{say.leaveOut}</label
+    <FileRead {shown} onanew={() => (flow.anew = true)} />
+    {#if flow.asking}
+      <FileAsks {flow} />
+    {:else}
+      <h3 class="font-tag mt-3 text-lg font-semibold">{say.would}</h3>
+      <ul>
+        <li class="text-lg font-semibold" data-testid="new-rows">{say.newRows(shown.new)}</li>
+        {#if shown.same}<li>{say.same(shown.same)}</li>{/if}
+        {#if shown.conflict}<li class="text-warning">{say.conflict(shown.conflict)}</li>{/if}
+        {#each shown.notes as note (note)}<li class="quiet">{note}</li>{/each}
+      </ul>
+      {#if shown.error_count}
+        <div class="border-warning mt-3 border-l-4 pl-3">
+          <p class="font-semibold">{say.faults(shown.error_count)}</p>
+          <ul class="max-h-40 overflow-y-auto text-sm">
+            {#each shown.errors as fault, i (i)}<li>
+                <span class="quiet">{say.line(fault.line)}:</span>
+                {fault.text}
+              </li>{/each}
+          </ul>
+          <label class="mt-1 flex min-h-11 items-center gap-2"
+            ><input type="checkbox" class="checkbox" bind:checked={flow.leaveOut} />{say.leaveOut}</label
+          >
+        </div>
+      {/if}
+      {#if shown.doubtful.length}<FileDoubts {flow} />{/if}
+      {#if shown.forecasts.length && shown.file_now}
+        <h3 class="font-tag mt-3 text-lg font-semibold">{say.asOf(fullDay(shown.file_now))}</h3>
+        <table class="w-full text-sm">
+          <tbody>
+            {#each shown.forecasts as f (f.tag)}
+              <tr class="border-base-300 border-b">
+                <td class="font-tag py-1 font-semibold">{f.tag}</td>
+                <td class="py-1 text-right">{percent(f.loss_percent)}</td>
+                <td class="py-1 text-right">{f.target_weight_g === null ? '–' : grams(f.target_weight_g)}</td>
+                <td class="py-1 pl-3"
+                  >{f.status === 'drying' && f.ready.p10 && f.ready.p90
+                    ? dayRange(f.ready.p10, f.ready.p90)
+                    : words.hang.states[f.status]}</td
+                >
+              </tr>
+              {#each f.doubts as doubt (doubt)}<tr
+                  ><td></td><td colspan="3" class="text-warning pb-1">{doubt}</td></tr
+                >{/each}
+            {/each}
+          </tbody>
+        </table>
+      {/if}
+      {#if shown.new === 0 && !shown.error_count && !shown.doubtful.length}<p
+          class="text-warning mt-3 font-semibold"
         >
-      </div>
+          {say.nothing}
+        </p>{/if}
+      <button
+        class="btn btn-primary btn-lg mt-4 w-full"
+        disabled={flow.blocked || flow.step === 'storing'}
+        onclick={confirm}>{say.confirm}</button
+      >
     {/if}
-    {#if shown.asks.includes('temperature_unit')}
-      <p class="mt-3 font-semibold">{say.unit}</p>
-      <div class="mt-1 flex gap-2">
-        <button class="btn min-h-11 w-20" onclick={() => flow.say('C')}>°C</button>
-        <button class="btn min-h-11 w-20" onclick={() => flow.say('F')}>°F</button>
-      </div>
-    {/if}
-    {#if shown.forecasts.length && shown.file_now}
-      <h3 class="font-tag mt-3 text-lg font-semibold">{say.asOf(fullDay(shown.file_now))}</h3>
-      <table class="w-full text-sm">
-        <tbody>
-          {#each shown.forecasts as f (f.tag)}
-            <tr class="border-base-300 border-b">
-              <td class="font-tag py-1 font-semibold">{f.tag}</td>
-              <td class="py-1 text-right">{percent(f.loss_percent)}</td>
-              <td class="py-1 text-right">{f.target_weight_g === null ? '–' : grams(f.target_weight_g)}</td>
-              <td class="py-1 pl-3"
-                >{f.status === 'drying' && f.ready.p10 && f.ready.p90
-                  ? dayRange(f.ready.p10, f.ready.p90)
-                  : words.hang.states[f.status]}</td
-              >
-            </tr>
-            {#each f.doubts as doubt (doubt)}<tr
-                ><td></td><td colspan="3" class="text-warning pb-1">{doubt}</td></tr
-              >{/each}
-          {/each}
-        </tbody>
-      </table>
-    {/if}
-    {#if shown.new === 0 && !shown.error_count}<p class="text-warning mt-3 font-semibold">
-        {say.nothing}
-      </p>{/if}
-    <button
-      class="btn btn-primary btn-lg mt-4 w-full"
-      disabled={flow.blocked || flow.step === 'storing'}
-      onclick={confirm}>{say.confirm}</button
-    >
   {/if}
 </section>
 
