@@ -9,13 +9,19 @@ from fastapi.testclient import TestClient
 from support import NOW, Clock, iso, piece_body, words
 from zymon.standins.live import STEP_S, LiveChamber
 from zymon.work import devices as work
+from zymon.work.showing import SHOWN_FOR_S
 
 BY = {"by": "Ida"}
 DAY = 86_400
 
 
 def known(client: TestClient, room: dict, kind: str = "climate") -> str:
-    body = {"name": f"a {kind}", "kind": kind, "place_id": room["place"]["id"] if kind == "climate" else None, **BY}
+    body = {
+        "name": f"a {kind}",
+        "kind": kind,
+        "place_id": room["place"]["id"] if kind in ("climate", "thermometer") else None,
+        **BY,
+    }
     answer = client.post("/api/devices", json=body)
     assert answer.status_code == 201, answer.text
     return answer.json()["token"]
@@ -146,3 +152,44 @@ def test_what_if_it_hung_elsewhere_or_in_another_casing(client: TestClient, cham
     assert wrapped["days_later"] > 0.5
     rod = chamber["rods"][0]["id"]
     assert client.post(url, json={"rod_id": rod, "hook": 3}).json()["days_later"] == 0  # nothing is known of it yet
+
+
+def test_what_a_scale_shows_is_offered_with_its_age_and_whether_it_is_at_rest(
+    client: TestClient, clock: Clock, chamber: dict
+) -> None:
+    token = known(client, chamber, "scale")
+    assert client.get("/api/devices/showing").json() == []
+    for i, gross_g in enumerate((800, 812, 812.5)):
+        send(client, token, {"at": iso(clock.now + i), "gross_g": gross_g})
+    (shown,) = client.get("/api/devices/showing").json()
+    assert (shown["kind"], shown["value"], shown["steady"]) == ("scale", 812.5, False)
+    clock.now += 5
+    send(client, token, {"at": iso(clock.now - 2), "gross_g": 812})
+    (shown,) = client.get("/api/devices/showing").json()
+    assert (shown["value"], shown["steady"], shown["age_s"]) == (812.0, True, 2.0)
+    send(client, token, {"at": iso(clock.now), "gross_g": 812, "steady": False})
+    assert not client.get("/api/devices/showing").json()[0]["steady"]  # what the scale says of itself goes before
+    clock.now += SHOWN_FOR_S - 1
+    assert len(client.get("/api/devices/showing").json()) == 1
+    clock.now += 1
+    assert client.get("/api/devices/showing").json() == []
+
+
+def test_a_thermometer_alone_tells_of_its_place_and_its_silence_is_noticed(
+    client: TestClient, clock: Clock, chamber: dict
+) -> None:
+    token = known(client, chamber, "thermometer")
+    assert send(client, token, {"at": iso(NOW - 60), "temperature_c": 13.0}).json()["taken"] == 1
+    assert send(client, token, climate(NOW - 120)).json()["taken"] == 1  # what it does not measure is left out
+    assert client.get("/api/line").json()["places"][0]["air"]["temperature_c"] == 13.0
+    clock.now += 1801
+    assert client.get("/api/devices").json()[0]["silent"]
+    refused = client.post("/api/devices", json={"name": "t2", "kind": "thermometer", **BY})
+    assert refused.status_code == 409
+
+
+def test_the_registry_tells_the_page_which_kinds_there_are(client: TestClient) -> None:
+    kinds = {one["kind"]: one for one in client.get("/api/devices/kinds").json()}
+    assert {kind for kind, one in kinds.items() if one["has_place"]} == {"climate", "thermometer"}
+    assert {kind for kind, one in kinds.items() if one["steady_when"]} == {"scale", "ph"}
+    assert client.get("/api/devices/broker").json()["state"] == "none"

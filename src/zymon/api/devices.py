@@ -1,7 +1,7 @@
 """Devices: make one known, send readings with its token, see what arrived. docs/devices.md tells makers of devices."""
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Header
 from pydantic import BaseModel, Field
@@ -10,6 +10,8 @@ from zymon.store.places import NotFoundError
 from zymon.work import devices as work
 from zymon.work.premises import moment
 from zymon.work.schemas import ByIn
+from zymon.work.showing import ShownOut
+from zymon.work.showing import showing as shown_now
 
 from .context import Context, Ctx, Id, Standins
 
@@ -29,10 +31,49 @@ class ForwardOut(BaseModel):
     readings: int
 
 
+class BrokerOut(BaseModel):
+    """The link to a broker: how it is and since when, what came, how much of it was refused."""
+
+    state: Literal["none", "reaching", "linked", "away", "ended"]
+    where: str | None
+    since: datetime | None
+    trouble: str
+    messages: int
+    refused: int
+
+
 @router.get("/api/devices")
 def devices(ctx: Ctx) -> list[work.DeviceOut]:
     """All devices."""
     return work.devices(ctx)
+
+
+@router.get("/api/devices/kinds")
+def kinds() -> list[work.KindOut]:
+    """The kinds of devices there are: what each sends, and whether it belongs to a place."""
+    return work.kinds()
+
+
+@router.get("/api/devices/showing")
+def showing(ctx: Ctx) -> list[ShownOut]:
+    """What scales and meters show now, how long ago, and whether it has come to rest."""
+    return shown_now(ctx, ctx.shown)
+
+
+@router.get("/api/devices/broker")
+def broker(ctx: Ctx) -> BrokerOut:
+    """Whether the broker is linked at which devices leave their readings."""
+    link = ctx.link
+    if link is None:
+        return BrokerOut(state="none", where=None, since=None, trouble="", messages=0, refused=0)
+    return BrokerOut(
+        state=link.state,
+        where=f"{link.broker.host}:{link.broker.port}",
+        since=moment(link.since_s),
+        trouble=link.trouble,
+        messages=link.messages,
+        refused=link.refused,
+    )
 
 
 @router.post("/api/devices", status_code=201)
@@ -62,7 +103,7 @@ def put(ctx: Ctx, device_id: Id, body: work.DevicePlaceIn) -> work.DeviceOut:
 @router.post("/device/v1/readings")
 def send(ctx: Ctx, body: work.ReadingsIn, authorization: Annotated[str, Header()] = "") -> work.ReceiptOut:
     """The open interface: a device sends its readings with `Authorization: Bearer TOKEN`."""
-    return work.receive(ctx, ctx.device_calls, authorization.removeprefix("Bearer ").strip(), body)
+    return work.receive(ctx, ctx.device_calls, ctx.shown, authorization.removeprefix("Bearer ").strip(), body)
 
 
 @router.post("/api/standins/forward")

@@ -1,11 +1,13 @@
 """The kinds of devices there are: what each sends, in which range it can be, whether it belongs to a place."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import takewhile
 from typing import Literal
 
 from .say import Said, said
 
-Kind = Literal["climate", "scale", "ph"]
+Kind = Literal["climate", "thermometer", "scale", "ph"]
 
 
 @dataclass(frozen=True)
@@ -20,12 +22,26 @@ class Quantity:
 
 
 @dataclass(frozen=True)
+class Steady:
+    """When what a carried device shows has come to rest: its last readings lie this close together for so long.
+
+    `within` [unit of the quantity] or `share` [-] of what it shows, whichever is more.
+    """
+
+    readings: int
+    over_s: float
+    within: float
+    share: float = 0.0
+
+
+@dataclass(frozen=True)
 class DeviceKind:
-    """A kind of device."""
+    """A kind of device; `steady_when` where one waits for what it shows."""
 
     quantities: tuple[Quantity, ...]
     has_place: bool  # it tells of the place it hangs in; others are carried to what they measure
-    steady: bool  # it sends by itself at intervals, so that its silence is noticed
+    sends_itself: bool  # at intervals, unasked, so that its silence is noticed
+    steady_when: Steady | None = None
 
 
 REGISTRY: dict[Kind, DeviceKind] = {
@@ -35,15 +51,43 @@ REGISTRY: dict[Kind, DeviceKind] = {
             Quantity("rh_percent", "% humidity", 0.0, 100.0, "device.sensor_broken"),
         ),
         has_place=True,
-        steady=True,
+        sends_itself=True,
+    ),
+    "thermometer": DeviceKind(
+        (Quantity("temperature_c", "°C", -40.0, 60.0, "device.sensor_or_fahrenheit"),),
+        has_place=True,
+        sends_itself=True,
     ),
     "scale": DeviceKind(
         (Quantity("gross_g", "g", 1e-9, 1e6, "device.look_at_scale"),),
         has_place=False,
-        steady=False,
+        sends_itself=False,
+        steady_when=Steady(readings=3, over_s=2.0, within=1.0, share=0.001),  # a division or two of usual scales
     ),
-    "ph": DeviceKind((Quantity("ph", "pH", 1e-9, 14.0, "device.look_at_meter"),), has_place=False, steady=False),
+    "ph": DeviceKind(
+        (Quantity("ph", "pH", 1e-9, 14.0, "device.look_at_meter"),),
+        has_place=False,
+        sends_itself=False,
+        steady_when=Steady(readings=3, over_s=10.0, within=0.02),  # an electrode creeps for longer
+    ),
 }
+
+
+def at_rest(kind: Kind, shown: Sequence[tuple[float, float]]) -> bool:
+    """Whether what a carried device shows has come to rest. Parameters: kind; shown, (moment [s], value) in time order.
+
+    >>> at_rest("scale", [(0.0, 800.0), (1.0, 812.0), (2.0, 812.0)])
+    False
+    >>> at_rest("scale", [(0.0, 800.0), (1.0, 812.0), (2.0, 812.5), (3.0, 812.0)])
+    True
+    """
+    when = REGISTRY[kind].steady_when
+    if when is None or not shown:
+        return False
+    last_s, last = shown[-1]
+    near = max(when.within, when.share * last) + 1e-9
+    still = list(takewhile(lambda one: abs(one[1] - last) <= near, reversed(shown)))
+    return len(still) >= when.readings and last_s - still[-1][0] >= when.over_s
 
 
 def impossible(kind: Kind, values: dict[str, float | None]) -> Said | None:

@@ -115,6 +115,16 @@ def device_of(session: Session, token: str) -> Device:
     return found
 
 
+def silent(of: Device, now_s: int) -> bool:
+    """Whether a device that sends by itself was heard of and is silent since."""
+    return (
+        REGISTRY[kind_of(of)].sends_itself
+        and of.ended_s is None
+        and of.last_s is not None
+        and now_s - of.last_s > SILENT_S
+    )
+
+
 def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> Receipt:
     """Store what a device sent: late ones too, repeated ones once, impossible ones not; each is counted."""
     problems: list[str] = []
@@ -129,18 +139,18 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
         else:
             good[reading.at_s] = reading
     known = {}
-    if REGISTRY[_kind(of)].has_place and of.place_id is None:
+    if REGISTRY[kind_of(of)].has_place and of.place_id is None:
         raise ClashError("refused.device_without_place", name=of.name)
-    if of.place_id is not None and REGISTRY[_kind(of)].has_place and good:
+    if of.place_id is not None and REGISTRY[kind_of(of)].has_place and good:
         known = stored_readings(session, of.place_id, min(good), max(good))
         repeated += len(good.keys() & known.keys())
     fresh = sorted(good.keys() - known.keys())
     late = sum(at < (of.last_s or 0) for at in fresh)
-    if of.place_id is not None and REGISTRY[_kind(of)].has_place:
-        rows = [(at, good[at].temperature_c or 0.0, good[at].rh_percent or 0.0) for at in fresh]
+    if of.place_id is not None and REGISTRY[kind_of(of)].has_place:
+        rows = [(at, good[at].temperature_c or 0.0, good[at].rh_percent) for at in fresh]
         add_readings(session, of.place_id, rows, Source(device_id=of.id))
     elif fresh and fresh[-1] >= (of.value_s or 0):
-        of.value, of.value_s = good[fresh[-1]].value_of(_kind(of)), fresh[-1]
+        of.value, of.value_s = good[fresh[-1]].value_of(kind_of(of)), fresh[-1]
     of.taken += len(fresh)
     of.repeated += repeated
     of.late += late
@@ -155,8 +165,9 @@ def _impossible(of: Device, reading: Sent, now_s: int) -> Said | None:
         return said("device.clock_ahead")
     if reading.at_s < now_s - OLDEST_S:
         return said("device.clock_behind")
-    return impossible(_kind(of), vars(reading))
+    return impossible(kind_of(of), vars(reading))
 
 
-def _kind(of: Device) -> Kind:
+def kind_of(of: Device) -> Kind:
+    """The kind of a device."""
     return of.kind  # type: ignore[return-value] # checked on entry

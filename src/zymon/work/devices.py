@@ -7,19 +7,48 @@ from typing import Annotated
 
 from pydantic import AwareDatetime, BaseModel, Field
 
-from zymon.core.devices import Kind
+from zymon.core.devices import REGISTRY, Kind
 from zymon.core.errors import ZymonError
 from zymon.store import devices as store
 from zymon.store.hang_models import Device
 from zymon.store.places import ClashError
 
+from .follow import Happening
 from .premises import Premises, moment
 from .schemas import ByIn, Name, RecordIn, RowId
+from .showing import Showing
 
 CALLS_PER_MINUTE = 120
+SHOWN_PER_MINUTE = 600  # a scale shows what is on it several times a second
 
 
 Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+
+class QuantityOut(BaseModel):
+    """Something a device sends: its name on the wire and its unit."""
+
+    name: str
+    unit: str
+
+
+class SteadyOut(BaseModel):
+    """When what a device shows has come to rest."""
+
+    readings: int
+    over_s: float
+    within: float
+    share: float
+
+
+class KindOut(BaseModel):
+    """A kind of device. `has_place`: it tells of the place it hangs in; `sends_itself`: at intervals, unasked."""
+
+    kind: Kind
+    has_place: bool
+    sends_itself: bool
+    quantities: list[QuantityOut]
+    steady_when: SteadyOut | None
 
 
 class DeviceIn(RecordIn):
@@ -73,6 +102,7 @@ class DeviceReading(BaseModel):
     rh_percent: Finite | None = None
     gross_g: Finite | None = None
     ph: Finite | None = None
+    steady: bool | None = None  # where the device itself tells whether it has come to rest
 
 
 class ReadingsIn(BaseModel):
@@ -95,7 +125,7 @@ def _out(of: Device, now_s: int) -> DeviceOut:
     return DeviceOut(
         id=of.id,
         name=of.name,
-        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        kind=store.kind_of(of),
         place=None if of.place is None else of.place.name,
         simulated=of.simulated,
         made_at=moment(of.made_s),
@@ -103,10 +133,7 @@ def _out(of: Device, now_s: int) -> DeviceOut:
         ended_at=None if of.ended_s is None else moment(of.ended_s),
         ended_by=of.ended_by,
         last_at=None if of.last_s is None else moment(of.last_s),
-        silent=of.ended_s is None
-        and of.last_s is not None
-        and of.kind == "climate"
-        and now_s - of.last_s > store.SILENT_S,
+        silent=store.silent(of, now_s),
         taken=of.taken,
         repeated=of.repeated,
         late=of.late,
@@ -116,13 +143,24 @@ def _out(of: Device, now_s: int) -> DeviceOut:
     )
 
 
-def _silent(of: Device, now_s: int) -> bool:
-    """Whether a device that sends by itself was heard of and is silent since."""
-    return of.kind == "climate" and of.ended_s is None and of.last_s is not None and now_s - of.last_s > store.SILENT_S
-
-
 class FloodError(ZymonError, RuntimeError):
     """More calls than anybody needs."""
+
+
+def kinds() -> list[KindOut]:
+    """The kinds of devices there are."""
+    return [
+        KindOut(
+            kind=kind,
+            has_place=of.has_place,
+            sends_itself=of.sends_itself,
+            steady_when=None
+            if of.steady_when is None
+            else SteadyOut.model_validate(of.steady_when, from_attributes=True),
+            quantities=[QuantityOut(name=q.name, unit=q.unit) for q in of.quantities],
+        )
+        for kind, of in REGISTRY.items()
+    ]
 
 
 def devices(shop: Premises) -> list[DeviceOut]:
@@ -168,15 +206,30 @@ def put(shop: Premises, device_id: int, body: DevicePlaceIn) -> DeviceOut:
     return device(shop, device_id)
 
 
-def receive(shop: Premises, calls: dict[int, deque[float]], token: str, body: ReadingsIn) -> ReceiptOut:
-    """Store what a device sent, and say what became of it. Raises UnknownDeviceError, FloodError, ClashError."""
+def receive(
+    shop: Premises,
+    calls: dict[int, deque[float]],
+    shown: Showing,
+    token: str,
+    body: ReadingsIn,
+    device_id: int | None = None,
+) -> ReceiptOut:
+    """Store what a device sent, and say what became of it. Raises UnknownDeviceError, FloodError, ClashError.
+
+    Parameters: device_id, where the device says who it is besides its token; both must be of one device.
+    """
     with shop.changing("device") as session:
         of = store.device_of(session, token)
-        _hold_back(calls, of.id)
+        if device_id is not None and of.id != device_id:
+            raise store.UnknownDeviceError("refused.unknown_token")
+        _hold_back(calls, of)
         sent = [
             store.Sent(int(r.at.timestamp()), r.temperature_c, r.rh_percent, r.gross_g, r.ph) for r in body.readings
         ]
         found = store.receive(session, of, sent, shop.now_s)
+        shows = shown.show(of, body.readings)
+    if shows:
+        shop.followers.tell(Happening("shown", of.id))
     return ReceiptOut(
         taken=found.taken,
         repeated=found.repeated,
@@ -193,10 +246,12 @@ def latest(shop: Premises, kind: Kind) -> DeviceOut:
         return _out(max(found, key=lambda d: d.value_s or 0), shop.now_s)
 
 
-def _hold_back(all_calls: dict[int, deque[float]], device_id: int) -> None:
+def _hold_back(all_calls: dict[int, deque[float]], of: Device) -> None:
     """Refuse a flood: readings can be gathered into one call. Raises FloodError."""
-    calls = all_calls.setdefault(device_id, deque(maxlen=CALLS_PER_MINUTE))
+    carried = not REGISTRY[store.kind_of(of)].has_place
+    most = SHOWN_PER_MINUTE if carried else CALLS_PER_MINUTE
+    calls = all_calls.setdefault(of.id, deque(maxlen=most))
     now = time.monotonic()
-    if len(calls) == CALLS_PER_MINUTE and now - calls[0] < 60:
-        raise FloodError("refused.too_many_calls", many=CALLS_PER_MINUTE)
+    if len(calls) == most and now - calls[0] < 60:
+        raise FloodError("refused.too_many_calls", many=most)
     calls.append(now)

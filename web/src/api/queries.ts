@@ -29,6 +29,21 @@ export const lineQuery = () => ({
   refetchInterval: 30_000,
 });
 
+/** The kinds of devices there are: they do not change while the page is open. */
+export const kindsQuery = () => ({
+  queryKey: ['device-kinds'],
+  queryFn: () => take(api.GET('/api/devices/kinds')),
+  staleTime: Infinity,
+});
+
+/** What scales and meters show now. Told by the server when they send; asked for now and then where nobody is told. */
+export const showingQuery = () => ({
+  queryKey: ['showing'],
+  queryFn: () => take(api.GET('/api/devices/showing')),
+  refetchInterval: 10_000,
+  retry: false,
+});
+
 /** What the air usually is in each kind of place: it does not change while the page is open. */
 export const usualAirQuery = () => ({
   queryKey: ['usual-air'],

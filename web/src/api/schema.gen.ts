@@ -4,6 +4,126 @@
  */
 
 export interface paths {
+    "/api/alarms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Alarms
+         * @description Everything about alarms.
+         */
+        get: operations["alarms_api_alarms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alarms/bands/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Watch
+         * @description Watch a place otherwise from now on.
+         */
+        put: operations["watch_api_alarms_bands__place_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alarms/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Somebody
+         * @description Tell somebody from now on; the secret with which calls are signed is shown this once.
+         */
+        post: operations["tell_somebody_api_alarms_people_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alarms/people/{person_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell No More
+         * @description Tell somebody no more.
+         */
+        post: operations["tell_no_more_api_alarms_people__person_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alarms/people/{person_id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Attempt
+         * @description Send a test to somebody now.
+         */
+        post: operations["attempt_api_alarms_people__person_id__test_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alarms/{event_id}/acknowledge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Acknowledge
+         * @description Somebody has seen it and takes care: nobody else is told.
+         */
+        post: operations["acknowledge_api_alarms__event_id__acknowledge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/allergens": {
         parameters: {
             query?: never;
@@ -916,6 +1036,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/broker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Broker
+         * @description Whether the broker is linked at which devices leave their readings.
+         */
+        get: operations["broker_api_devices_broker_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description The kinds of devices there are: what each sends, and whether it belongs to a place.
+         */
+        get: operations["kinds_api_devices_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/showing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Showing
+         * @description What scales and meters show now, how long ago, and whether it has come to rest.
+         */
+        get: operations["showing_api_devices_showing_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{device_id}/end": {
         parameters: {
             query?: never;
@@ -1128,6 +1308,8 @@ export interface paths {
         /**
          * Preview
          * @description Read a file and say what it would bring; nothing is stored before it is confirmed.
+         *
+         *     `answers`: what was said of questions asked before, a JSON object by what was asked.
          */
         post: operations["preview_api_imports_preview_post"];
         delete?: never;
@@ -3872,7 +4054,7 @@ export interface components {
              */
             at: string;
             /** Rh Percent */
-            rh_percent: number;
+            rh_percent: number | null;
             /** Stale */
             stale: boolean;
             /** Temperature C */
@@ -3880,7 +4062,70 @@ export interface components {
             /** Trend C */
             trend_c: number;
             /** Trend Rh */
-            trend_rh: number;
+            trend_rh: number | null;
+        };
+        /**
+         * AlarmOut
+         * @description Something that is or was wrong.
+         */
+        AlarmOut: {
+            /** Acknowledged At */
+            acknowledged_at: string | null;
+            /** Acknowledged By */
+            acknowledged_by: string | null;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "frost" | "too_warm" | "too_cold" | "too_dry" | "too_damp" | "door" | "silence" | "allowance" | "salt_due" | "past_target";
+            /** Link */
+            link: string;
+            means: components["schemas"]["SaidOut"];
+            /** Messages */
+            messages: components["schemas"]["MessageOut"][];
+            title: components["schemas"]["SaidOut"];
+        };
+        /**
+         * AlarmShort
+         * @description An alarm as every screen shows it.
+         */
+        AlarmShort: {
+            /** Acknowledged By */
+            acknowledged_by: string | null;
+            /** Ended */
+            ended: boolean;
+            /** Id */
+            id: number;
+            /** Link */
+            link: string;
+            title: components["schemas"]["SaidOut"];
+            /** Urgent */
+            urgent: boolean;
+        };
+        /**
+         * AlarmsOut
+         * @description The alarms' page: what was wrong, what is watched, who is told, which ways there are.
+         */
+        AlarmsOut: {
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Events */
+            events: components["schemas"]["AlarmOut"][];
+            /** People */
+            people: components["schemas"]["TellOut"][];
+            /** Push Key */
+            push_key: string | null;
+            /** Ways */
+            ways: ("mail" | "call" | "push")[];
         };
         /**
          * AllergenWordIn
@@ -3993,6 +4238,117 @@ export interface components {
              * @default []
              */
             made: components["schemas"]["MadeOut"][];
+        };
+        /**
+         * BandIn
+         * @description What is to be watched at a place from now on.
+         */
+        BandIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Door Minutes */
+            door_minutes?: number | null;
+            /**
+             * For Minutes
+             * @default 60
+             */
+            for_minutes: number;
+            /**
+             * Frost
+             * @default true
+             */
+            frost: boolean;
+            /** High C */
+            high_c?: number | null;
+            /** High Rh */
+            high_rh?: number | null;
+            /** Low C */
+            low_c?: number | null;
+            /** Low Rh */
+            low_rh?: number | null;
+            /**
+             * Silent Minutes
+             * @default 30
+             */
+            silent_minutes: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * BandOut
+         * @description What is watched at a place; `by` null: nobody said, frost and silence alone are. `usual`: to begin with.
+         */
+        BandOut: {
+            /** By */
+            by: string | null;
+            /** Door Minutes */
+            door_minutes?: number | null;
+            /**
+             * For Minutes
+             * @default 60
+             */
+            for_minutes: number;
+            /**
+             * Frost
+             * @default true
+             */
+            frost: boolean;
+            /** High C */
+            high_c?: number | null;
+            /** High Rh */
+            high_rh?: number | null;
+            /** Low C */
+            low_c?: number | null;
+            /** Low Rh */
+            low_rh?: number | null;
+            /** Place */
+            place: string;
+            /** Place Id */
+            place_id: number;
+            /**
+             * Silent Minutes
+             * @default 30
+             */
+            silent_minutes: number | null;
+            usual: components["schemas"]["BandValues"];
+        };
+        /**
+         * BandValues
+         * @description What is watched at a place; a limit of null is not.
+         */
+        BandValues: {
+            /** Door Minutes */
+            door_minutes?: number | null;
+            /**
+             * For Minutes
+             * @default 60
+             */
+            for_minutes: number;
+            /**
+             * Frost
+             * @default true
+             */
+            frost: boolean;
+            /** High C */
+            high_c?: number | null;
+            /** High Rh */
+            high_rh?: number | null;
+            /** Low C */
+            low_c?: number | null;
+            /** Low Rh */
+            low_rh?: number | null;
+            /**
+             * Silent Minutes
+             * @default 30
+             */
+            silent_minutes: number | null;
         };
         /**
          * Bases
@@ -4348,19 +4704,41 @@ export interface components {
         };
         /** Body_preview_api_imports_preview_post */
         Body_preview_api_imports_preview_post: {
+            /**
+             * Answers
+             * @default {}
+             */
+            answers: string;
             /** File */
             file: string;
             /** Place Id */
             place_id: number;
-            /** Temperature Unit */
-            temperature_unit?: ("C" | "F") | null;
-            /** Time Zone */
-            time_zone?: string | null;
         };
         /** Body_read_recipe_file_api_recipes_read_post */
         Body_read_recipe_file_api_recipes_read_post: {
             /** File */
             file: string;
+        };
+        /**
+         * BrokerOut
+         * @description The link to a broker: how it is and since when, what came, how much of it was refused.
+         */
+        BrokerOut: {
+            /** Messages */
+            messages: number;
+            /** Refused */
+            refused: number;
+            /** Since */
+            since: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "reaching" | "linked" | "away" | "ended";
+            /** Trouble */
+            trouble: string;
+            /** Where */
+            where: string | null;
         };
         /**
          * BroughtInOut
@@ -4532,6 +4910,16 @@ export interface components {
             people: string[];
         };
         /**
+         * ChoiceOut
+         * @description An answer that can be given, and what the file shows of it.
+         */
+        ChoiceOut: {
+            /** Shows */
+            shows: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * ChoicesIn
          * @description How a batch is meant to be eaten, and what says that it is done.
          */
@@ -4607,7 +4995,7 @@ export interface components {
         };
         /**
          * ClimateOut
-         * @description A climate series for a chart; lists of equal length, times in seconds since 1970.
+         * @description A climate series; lists of equal length, times in seconds since 1970. Humidity where it was measured.
          */
         ClimateOut: {
             /** At S */
@@ -4615,11 +5003,11 @@ export interface components {
             /** Bucket S */
             bucket_s: number;
             /** Rh Max Percent */
-            rh_max_percent: number[];
+            rh_max_percent: (number | null)[];
             /** Rh Min Percent */
-            rh_min_percent: number[];
+            rh_min_percent: (number | null)[];
             /** Rh Percent */
-            rh_percent: number[];
+            rh_percent: (number | null)[];
             /** Temperature C */
             temperature_c: number[];
             /** Temperature Max C */
@@ -5156,7 +5544,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "climate" | "scale" | "ph";
+            kind: "climate" | "thermometer" | "scale" | "ph";
             /** Name */
             name: string;
             /** Place Id */
@@ -5195,7 +5583,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "climate" | "scale" | "ph";
+            kind: "climate" | "thermometer" | "scale" | "ph";
             /** Last At */
             last_at: string | null;
             /** Late */
@@ -5250,6 +5638,8 @@ export interface components {
             ph?: number | null;
             /** Rh Percent */
             rh_percent?: number | null;
+            /** Steady */
+            steady?: boolean | null;
             /** Temperature C */
             temperature_c?: number | null;
         };
@@ -5277,6 +5667,23 @@ export interface components {
             me: components["schemas"]["MeOut"] | null;
             /** Tablet */
             tablet: string | null;
+        };
+        /**
+         * DoubtfulRow
+         * @description A row that is held until somebody says whether it counts.
+         */
+        DoubtfulRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Line */
+            line: number;
+            /** Question */
+            question: string;
+            /** Shown */
+            shown: string;
         };
         /**
          * EndIn
@@ -5670,6 +6077,20 @@ export interface components {
             found: components["schemas"]["FoundOut"][];
         };
         /**
+         * FirstRow
+         * @description A line of a file and what was understood of it; nothing where it is faulty.
+         */
+        FirstRow: {
+            /** At */
+            at: string | null;
+            /** Cells */
+            cells: string[];
+            /** Line */
+            line: number;
+            /** Values */
+            values: string[];
+        };
+        /**
          * FormulationRow
          * @description Salt and curing salts of a mix; an empty list is a known zero, null is not known.
          */
@@ -5954,7 +6375,7 @@ export interface components {
             /** Days */
             days: number[];
             /** Rh Percent */
-            rh_percent: number[];
+            rh_percent: (number | null)[];
             /** Temperature C */
             temperature_c: number[];
         };
@@ -6096,12 +6517,18 @@ export interface components {
         /**
          * ImportConfirm
          * @description The go-ahead for a previewed file; faulty lines are left out only when that is said.
+         *
+         *     `keep` and `leave` answer for every line that was in doubt.
          */
         ImportConfirm: {
             /** At */
             at?: string | null;
             /** By */
             by: string;
+            /** Keep */
+            keep?: number[];
+            /** Leave */
+            leave?: number[];
             /**
              * Leave Out Faults
              * @default false
@@ -6149,10 +6576,10 @@ export interface components {
          * @description What was understood of a file and what it would bring; nothing is stored yet.
          */
         ImportPreview: {
-            /** Asks */
-            asks: string[];
             /** Conflict */
             conflict: number;
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtfulRow"][];
             /** Error Count */
             error_count: number;
             /** Errors */
@@ -6163,29 +6590,32 @@ export interface components {
             file_now: string | null;
             /** First At */
             first_at: string | null;
+            /** First Rows */
+            first_rows: components["schemas"]["FirstRow"][];
             /** Forecasts */
             forecasts: components["schemas"]["FileForecast"][];
             /**
              * Kind
              * @enum {string}
              */
-            kind: "climate" | "weights" | "hang";
+            kind: "climate" | "weights" | "ph" | "hang";
             /** Last At */
             last_at: string | null;
             /** New */
             new: number;
             /** Notes */
             notes: string[];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Rows */
             rows: number;
+            said_before: components["schemas"]["SaidBefore"] | null;
             /** Same */
             same: number;
             /** Token */
             token: string;
             /** Understood */
-            understood: {
-                [key: string]: string;
-            };
+            understood: string[];
         };
         /**
          * Ingoing
@@ -6294,6 +6724,24 @@ export interface components {
             water_activity_sd: number;
             /** Water Phase Salt Percent */
             water_phase_salt_percent: number;
+        };
+        /**
+         * KindOut
+         * @description A kind of device. `has_place`: it tells of the place it hangs in; `sends_itself`: at intervals, unasked.
+         */
+        KindOut: {
+            /** Has Place */
+            has_place: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "climate" | "thermometer" | "scale" | "ph";
+            /** Quantities */
+            quantities: components["schemas"]["QuantityOut"][];
+            /** Sends Itself */
+            sends_itself: boolean;
+            steady_when: components["schemas"]["SteadyOut"] | null;
         };
         /**
          * LabIn
@@ -6671,6 +7119,8 @@ export interface components {
          * @description The whole line: workshop and places; `workshop` is null in a new database.
          */
         Line: {
+            /** Alarms */
+            alarms: components["schemas"]["AlarmShort"][];
             /** At Rest */
             at_rest: number;
             /** In Salt */
@@ -7020,6 +7470,28 @@ export interface components {
              * @enum {string}
              */
             trouble: "too_fast" | "too_slow" | "stuck" | "overshooting";
+        };
+        /**
+         * MessageOut
+         * @description That somebody was told, or why not. `state` unsure: begun and cut off; it is not sent again.
+         */
+        MessageOut: {
+            /** At */
+            at: string | null;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waits" | "gone" | "unsure" | "failed";
+            /** Trouble */
+            trouble: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "mail" | "call" | "push";
         };
         /**
          * MeterOut
@@ -8493,6 +8965,39 @@ export interface components {
             way: "measured" | "buried" | "rub_and_drain" | "pressed" | "by_thickness";
         };
         /**
+         * QuantityOut
+         * @description Something a device sends: its name on the wire and its unit.
+         */
+        QuantityOut: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * QuestionOut
+         * @description Something that is not plain. It is open while `answer` is None; meanwhile the file is read as offered.
+         *
+         *     `free`: another value than those listed can be given.
+         */
+        QuestionOut: {
+            /** Answer */
+            answer: string | null;
+            /**
+             * Asked
+             * @enum {string}
+             */
+            asked: "sheet" | "at" | "temperature" | "humidity" | "weight" | "tag" | "ph" | "batch" | "order" | "zone" | "mark" | "unit_temperature" | "unit_humidity" | "unit_weight";
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Free */
+            free: boolean;
+            /** Offered */
+            offered: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * QuickBatch
          * @description A batch made here, of muscles that never saw the Bench: a code, what it is, a family to take the rest from.
          *
@@ -9142,6 +9647,19 @@ export interface components {
             uid: string;
         };
         /**
+         * SaidBefore
+         * @description Who answered the questions of files with this head, and when.
+         */
+        SaidBefore: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+        };
+        /**
          * SaidOut
          * @description A sentence by its code, with its values; the catalogue of the page has the words.
          */
@@ -9714,6 +10232,34 @@ export interface components {
             by_rh_percent: number | null;
         };
         /**
+         * ShownOut
+         * @description What a carried device shows: its value, how long ago [s], and whether it has come to rest.
+         */
+        ShownOut: {
+            /** Age S */
+            age_s: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "climate" | "thermometer" | "scale" | "ph";
+            /** Name */
+            name: string;
+            /** Simulated */
+            simulated: boolean;
+            /** Steady */
+            steady: boolean;
+            /** Value */
+            value: number;
+        };
+        /**
          * SideOut
          * @description Everything of the dates that were told then, or of those that were worked out afterwards.
          */
@@ -10100,6 +10646,20 @@ export interface components {
             to_at: string | null;
         };
         /**
+         * SteadyOut
+         * @description When what a device shows has come to rest.
+         */
+        SteadyOut: {
+            /** Over S */
+            over_s: number;
+            /** Readings */
+            readings: number;
+            /** Share */
+            share: number;
+            /** Within */
+            within: number;
+        };
+        /**
          * StepIn
          * @description What was done about a hurdle that failed or is in doubt.
          */
@@ -10180,7 +10740,7 @@ export interface components {
             /** Place */
             place: string;
             /** Rh Percent */
-            rh_percent: number[];
+            rh_percent: (number | null)[];
             /** Temperature C */
             temperature_c: number[];
         };
@@ -10648,6 +11208,73 @@ export interface components {
             uid: string;
         };
         /**
+         * TellIn
+         * @description Somebody to be told: by mail, by a call of an address, or by push to a browser.
+         */
+        TellIn: {
+            /** Address */
+            address: string;
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /** Quiet From */
+            quiet_from?: number | null;
+            /** Quiet To */
+            quiet_to?: number | null;
+            /**
+             * Second
+             * @default false
+             */
+            second: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "mail" | "call" | "push";
+            /**
+             * Woken
+             * @default true
+             */
+            woken: boolean;
+        };
+        /**
+         * TellOut
+         * @description Somebody who is told. `secret`: with which calls are signed, shown once; else null.
+         */
+        TellOut: {
+            /** Address */
+            address: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Quiet From */
+            quiet_from: number | null;
+            /** Quiet To */
+            quiet_to: number | null;
+            /** Second */
+            second: boolean;
+            /** Secret */
+            secret: string | null;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "mail" | "call" | "push";
+            /** Woken */
+            woken: boolean;
+        };
+        /**
          * TellsOut
          * @description What one record says: −1 against … 1 for.
          */
@@ -10880,8 +11507,18 @@ export interface components {
             tag: string;
         };
         /**
+         * TrialOut
+         * @description What became of a test: it went, or why it did not.
+         */
+        TrialOut: {
+            /** Trouble */
+            trouble: string;
+            /** Went */
+            went: boolean;
+        };
+        /**
          * TypedIn
-         * @description A reading somebody took from a thermometer and hygrometer.
+         * @description A reading somebody took from a thermometer, and a hygrometer where there is one.
          */
         TypedIn: {
             /** At */
@@ -10889,7 +11526,7 @@ export interface components {
             /** By */
             by: string;
             /** Rh Percent */
-            rh_percent: number;
+            rh_percent?: number | null;
             /**
              * Sure
              * @default false
@@ -11869,6 +12506,746 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    alarms_api_alarms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlarmsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    watch_api_alarms_bands__place_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BandIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BandOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tell_somebody_api_alarms_people_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TellOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tell_no_more_api_alarms_people__person_id__end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    attempt_api_alarms_people__person_id__test_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    acknowledge_api_alarms__event_id__acknowledge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlarmOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     allergens_api_allergens_get: {
         parameters: {
             query?: never;
@@ -17625,6 +19002,363 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceMade"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    broker_api_devices_broker_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrokerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kinds_api_devices_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    showing_api_devices_showing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownOut"][];
                 };
             };
             /** @description Bad Request */

@@ -10,6 +10,7 @@
   import Reason from '../../forms/Reason.svelte';
   import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import { recipeGrams, tidyNumber, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
   import { WeighOut } from './weighout.svelte';
@@ -165,6 +166,17 @@
               </label>
               <button class="btn btn-primary go">{say.ok}</button>
             </form>
+            <div class="mt-2">
+              <Instrument
+                kind="scale"
+                cable
+                onvalue={(value) => {
+                  flow.typed = String(value);
+                  flow.asked = flow.problem = null;
+                  box?.focus();
+                }}
+              />
+            </div>
             <label class="mt-2 inline-flex items-baseline gap-2">
               <span class="quiet">{say.lot}</span>
               <input class="input min-h-11 w-44 text-base" list="lots" bind:value={flow.lot} />

@@ -20,6 +20,11 @@
     queryFn: () => take(api.GET('/api/devices')),
     refetchInterval: 30_000,
   }));
+  const broker = createQuery(() => ({
+    queryKey: ['broker'],
+    queryFn: () => take(api.GET('/api/devices/broker')),
+    refetchInterval: 10_000,
+  }));
   const now = $derived(new Date(line.data?.now ?? Date.now()).getTime());
   const keeps = $derived(door.keepsHouse);
   let token = $state<{ name: string; token: string } | null>(null);
@@ -41,6 +46,13 @@
 </script>
 
 <HousePage here="devices" hint={say.devicesHint}>
+  {#if broker.data}<p class="max-w-3xl" class:text-error={broker.data.state === 'away'}>
+      {say.broker[broker.data.state](broker.data.where ?? '')}
+      {#if broker.data.since && broker.data.state !== 'none'}<span class="quiet"
+          >{say.brokerTold(age(broker.data.since, now), broker.data.messages, broker.data.refused)}</span
+        >{/if}
+      {#if broker.data.trouble}<span class="quiet">({broker.data.trouble})</span>{/if}
+    </p>{/if}
   {#if token}<p class="shown" role="status">
       <strong>{say.tokenOf(token.name)}</strong> <code class="break-all">{token.token}</code>
     </p>{/if}
@@ -62,7 +74,7 @@
           <span class="quiet text-sm">{facts.sent(one.taken, one.late, one.repeated, one.impossible)}</span>
         </span>
         <span class="flex flex-wrap items-center justify-end gap-x-4 max-md:justify-start">
-          {#if one.kind === 'climate'}
+          {#if one.place !== null}
             <select
               class="select min-h-11 w-40"
               aria-label={say.placeOf(one.name)}

@@ -1,7 +1,10 @@
 <script lang="ts">
   // A device made known: a climate sensor names its place, a scale or meter is carried about.
+  import { createQuery } from '@tanstack/svelte-query';
+
   import { type Answer, api, type Schema } from '../../api/client';
   import { head } from '../../api/entry';
+  import { kindsQuery } from '../../api/queries';
   import { words } from '../../words/en';
 
   interface Props {
@@ -13,6 +16,8 @@
   let name = $state('');
   let kind = $state<Schema['DeviceIn']['kind']>('climate');
   let chosen = $state<number | null>(null);
+  const kinds = createQuery(() => kindsQuery());
+  const hasPlace = $derived(kinds.data?.find((one) => one.kind === kind)?.has_place ?? false);
   const place = $derived(chosen ?? places[0]?.id ?? null);
 
   async function add(event: SubmitEvent): Promise<void> {
@@ -20,7 +25,7 @@
     await change(
       api
         .POST('/api/devices', {
-          body: { name, kind, place_id: kind === 'climate' ? place : null, ...head() },
+          body: { name, kind, place_id: hasPlace ? place : null, ...head() },
         })
         .then((answer) => {
           if (answer.data) name = '';
@@ -39,9 +44,9 @@
     /></label
   >
   <select class="select min-h-11 w-44" bind:value={kind} aria-label={say.devices}>
-    {#each Object.entries(say.kinds) as [value, text] (value)}<option {value}>{text}</option>{/each}
+    {#each kinds.data ?? [] as one (one.kind)}<option value={one.kind}>{say.kinds[one.kind]}</option>{/each}
   </select>
-  {#if kind === 'climate' && places.length > 1}
+  {#if hasPlace && places.length > 1}
     <select
       class="select min-h-11 w-44"
       value={place}

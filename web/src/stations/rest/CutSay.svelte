@@ -3,7 +3,7 @@
   import type { Schema } from '../../api/client';
   import { onTheScale } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words/en';
@@ -54,9 +54,9 @@
       <div class="mt-1 flex flex-wrap items-end gap-2">
         {#if form.ends === 'cut'}
           <div class="w-36"><Field label={say.weight} numeric bind:value={form.weight} /></div>
-          <StandIn
-            label={words.standins.scale}
-            ask={() => onTheScale(piece.piece_id)}
+          <Instrument
+            kind="scale"
+            simulate={() => onTheScale(piece.piece_id)}
             onvalue={(grams) => (form.weight = String(grams))}
           />
           <button

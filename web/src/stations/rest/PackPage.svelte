@@ -7,7 +7,7 @@
   import { keys, lineQuery, packingQuery } from '../../api/queries';
   import { onTheScale } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
@@ -71,9 +71,9 @@
           <div class="mt-2 flex flex-wrap items-end gap-3">
             <div class="w-28"><Field label={say.number} numeric bind:value={form.number} /></div>
             <div class="w-36"><Field label={say.net} numeric bind:value={form.net} /></div>
-            <StandIn
-              label={say.scaleHint}
-              ask={() => onTheScale(id)}
+            <Instrument
+              kind="scale"
+              simulate={() => onTheScale(id)}
               onvalue={(value) => form && (form.net = String(value))}
             />
             <div class="w-56">

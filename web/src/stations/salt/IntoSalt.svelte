@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { recipeGrams } from '../../units/format';
   import { words } from '../../words/en';
@@ -175,6 +176,7 @@
         onclick={() => form.muscles.push({ raw: '', across: form.muscles.at(-1)?.across ?? '' })}
         >{say.another}</button
       >
+      <Instrument kind="scale" cable onvalue={(value) => form.putOn(value)} />
     </fieldset>
     <div class="grid grid-cols-2 gap-3">
       <label class="block">

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
 
   import Field from '../../forms/Field.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { grams, typedNumber } from '../../units/format';
@@ -77,6 +78,16 @@
           <Field label={say.hours} numeric bind:value={hours} />
         </div>{/if}
     </div>
+    {#if !notWeighed}<div class="mt-1">
+        <Instrument
+          kind="scale"
+          cable
+          onvalue={(value) => {
+            weight = String(value);
+            desk.question = null;
+          }}
+        />
+      </div>{/if}
     <When when={moment} />
     {#if fault}<p class="text-error" role="alert">{fault}</p>{/if}
     {#if desk.question}

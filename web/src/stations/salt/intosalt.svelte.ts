@@ -108,6 +108,13 @@ export class IntoSaltForm {
     };
   }
 
+  /** What a scale shows goes to the first muscle without a weight, or to one more. */
+  putOn(grams: number): void {
+    const next = this.muscles.find((one) => one.raw.trim() === '');
+    if (next) next.raw = String(grams);
+    else this.muscles.push({ raw: String(grams), across: this.muscles.at(-1)?.across ?? '' });
+  }
+
   /** Salt to weigh for what is typed so far [g]; null with open salt or without weights. */
   get dose(): number | null {
     const percent = typedNumber(this.percent);

@@ -3,7 +3,7 @@
   import type { Schema } from '../../api/client';
   import { dipped } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber } from '../../forms/typed';
@@ -71,9 +71,9 @@
   </div>
   <When when={moment} />
   <div class="mt-1">
-    <StandIn
-      label={words.standins.meter}
-      ask={() => dipped(desk.batch)}
+    <Instrument
+      kind="ph"
+      simulate={() => dipped(desk.batch)}
       onvalue={(value) => {
         ph = value.toFixed(2);
         desk.question = null;
