@@ -5,6 +5,7 @@
   import './shell/router';
 
   import { keepProgram } from './shell/connection.svelte';
+  import Alarms from './shell/Alarms.svelte';
   import Confirm from './shell/Confirm.svelte';
   import Connection from './shell/Connection.svelte';
   import { door } from './shell/door.svelte';
@@ -41,6 +42,7 @@
 <QueryClientProvider client={queries}>
   <div class="flex h-full flex-col">
     <Connection />
+    <Alarms />
     <div class="min-h-0 flex-1" class:overflow-y-auto={door.shut}>
       {#if door.shut}<SignIn />{:else}<Router />{/if}
     </div>

@@ -11,8 +11,10 @@ from zymon.core.say import Said, Value
 
 from .en import SENTENCES as ASKED_AND_DUE
 from .en_advice import ADVICE
+from .en_alarms import ALARMS
 from .en_cut import CUT
 from .en_house import HOUSE
+from .en_imports import IMPORTS
 from .en_ledger import LEDGER
 from .en_names import NAMES
 from .en_refused import REFUSED
@@ -21,7 +23,7 @@ from .en_story import STORY
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | ADVICE | CUT | HOUSE | LEDGER | REFUSED | STOCK | STORY
+SENTENCES = ASKED_AND_DUE | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | REFUSED | STOCK | STORY
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

@@ -5,6 +5,7 @@ ADVICE: dict[str, str] = {
     "place.usual": "usual: {c} °C ± {sd_c}, {rh_percent} % ± {sd_rh}; a first reading mends it",
     "assumed.temperature": "temperature {c} °C ± {sd_c}: usual in {sort}",
     "assumed.humidity": "humidity {rh_percent} % ± {sd_rh}: usual in {sort}",
+    "assumed.humidity_as_set": "humidity {rh_percent} % is taken as set: only a thermometer has told",
     "assumed.as_set": "the air is taken as set: no thermometer has told yet",
     "assumed.fat": "fat {percent} %: usual in {goods}",
     "assumed.salt": "salt {percent} %: usual",

@@ -68,7 +68,9 @@ NAMES: Final[dict[str, dict[str, str]]] = {
         "coated": "coated goods",
     },
     "counted_as": {"sodium salt": "sodium salt", "ion": "ion"},
-    "device": {"climate": "a climate sensor", "scale": "a scale", "ph": "a pH meter"},
+    "separator": {"comma": "comma", "semicolon": "semicolon", "tab": "tab", "bar": "bar"},
+    "unit_read": {"C": "°C", "F": "°F", "share": "as a part of one", "each": "as each cell says"},
+    "device": {"climate": "a climate sensor", "thermometer": "a thermometer", "scale": "a scale", "ph": "a pH meter"},
     "state": _HURDLE_STATES,
     "is_now": _HURDLE_STATES,
     "hurdle": {

@@ -102,7 +102,9 @@
         {#if place.air}
           <span class="values" class:stale={place.air.stale}>
             {place.air.temperature_c.toFixed(1)}°<small>{trend(place.air.trend_c, 0.4)}</small>
-            {place.air.rh_percent.toFixed(0)} %<small>{trend(place.air.trend_rh, 1.5)}</small>
+            {#if place.air.rh_percent !== null}{place.air.rh_percent.toFixed(0)} %<small
+                >{trend(place.air.trend_rh ?? 0, 1.5)}</small
+              >{/if}
           </span>
           {#if place.air.stale}<span class="sr-only">{words.stale}</span>{/if}
         {:else}

@@ -27,6 +27,11 @@ export function follow(queries: QueryClient): () => void {
     making.delete(Number(event.data));
     ask();
   });
+  source.addEventListener('shown', () => void queries.invalidateQueries({ queryKey: ['showing'] }));
+  source.addEventListener('alarm', () => {
+    void queries.invalidateQueries({ queryKey: keys.line });
+    void queries.invalidateQueries({ queryKey: ['alarms'] });
+  });
   source.addEventListener('error', () => {
     making.clear();
     cut = true;

@@ -40,6 +40,7 @@ export const { p, navigate, route } = createRouter({
   '/house/people': () => import('../stations/house/People.svelte'),
   '/house/devices': () => import('../stations/house/Devices.svelte'),
   '/house/copies': () => import('../stations/house/Copies.svelte'),
+  '/house/alarms': () => import('../stations/house/alarms/Alarms.svelte'),
   '/t/:tag': () => import('./TagGoto.svelte'),
   '*lost': Lost,
 });

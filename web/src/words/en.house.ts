@@ -3,8 +3,8 @@ import { plural } from './plural';
 
 export const house = {
   title: 'House',
-  rooms: { workshop: 'Workshop', people: 'People', devices: 'Devices', copies: 'Copies' },
-  open: 'House: people, devices, copies',
+  rooms: { workshop: 'Workshop', people: 'People', devices: 'Devices', alarms: 'Alarms', copies: 'Copies' },
+  open: 'House: people, devices, alarms, copies',
 
   signIn: 'Sign in',
   signInHint: 'Everything entered here is entered by whoever is signed in.',
@@ -92,6 +92,15 @@ export const house = {
   left: 'Worked here',
   leftSince: (day: string, by: string) => `until ${day} (${by}); what they entered stays theirs`,
 
+  broker: {
+    none: () => 'No broker is set: devices send over HTTP. A broker is set by ZYMON_MQTT.',
+    reaching: (where: string) => `Reaching the broker at ${where} …`,
+    linked: (where: string) => `Linked with the broker at ${where}.`,
+    away: (where: string) => `The broker at ${where} does not answer; it is tried again by itself.`,
+    ended: (where: string) => `The link with the broker at ${where} was ended.`,
+  },
+  brokerTold: (age: string, messages: number, refused: number) =>
+    `For ${age}; ${messages} ${messages === 1 ? 'message' : 'messages'}${refused ? `, ${refused} refused` : ''}.`,
   devicesHint: 'What sends readings by itself. What a device sent stays, whatever becomes of it.',
   noDevices: 'None yet.',
   tokenOf: (name: string) => `${name} sends with this token. It is shown this once:`,

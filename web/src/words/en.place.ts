@@ -54,7 +54,12 @@ export const placeFacts = {
   notHeard: 'not heard of yet',
   add: 'Make a device known',
   name: 'its name',
-  kinds: { climate: 'climate sensor', scale: 'scale', ph: 'pH meter' },
+  kinds: {
+    climate: 'climate sensor',
+    thermometer: 'thermometer alone',
+    scale: 'scale',
+    ph: 'pH meter',
+  },
   token: (token: string): string => `Its token, shown this once: ${token}`,
   forward: 'Run forward',
   ran: (now: string, readings: number): string =>

@@ -35,7 +35,6 @@ export const round = {
   skip: 'Skip',
   undo: 'Back',
   end: 'End',
-  fromScale: 'From the scale',
   question: (low: string, high: string): string =>
     `Far from the ${low}–${high} expected. Weigh again, or Enter once more if the scale does show it.`,
   tare: (g: string): string => `That is no more than its tare of ${g}.`,

@@ -1,7 +1,9 @@
 // Every text on screen, in English. Another language is another file of the same shape.
 import { bench } from './en.bench';
 import { book } from './en.book';
+import { alarms } from './en.alarms';
 import { house } from './en.house';
+import { imports, instruments } from './en.incoming';
 import { done } from './en.done';
 import { hook } from './en.hook';
 import { ledger } from './en.ledger';
@@ -25,6 +27,7 @@ export const words = {
   cut,
   stock,
   book,
+  alarms,
   house,
   round,
   hook,
@@ -166,6 +169,7 @@ export const words = {
     paceTag: (p: number) => `${p.toFixed(2)} %/d`,
   },
   piece: {
+    noHumidity: 'no humidity',
     curveTable: 'Expected loss with its window',
     of: 'of',
     now: 'now about',
@@ -352,31 +356,8 @@ export const words = {
     zone: 'Time zone',
     open: 'Open the workshop',
   },
-  imports: {
-    title: 'Bring in a file',
-    text: 'A climate log or a list of weights as CSV, or a hang file. You see what it holds before anything is stored.',
-    choose: 'Choose a file',
-    drop: 'or drop it here',
-    understood: 'Understood',
-    would: 'What it brings',
-    newRows: (n: number) => `${n.toLocaleString('en-GB')} new`,
-    same: (n: number) => `${n.toLocaleString('en-GB')} already here, skipped`,
-    conflict: (n: number) =>
-      `${n.toLocaleString('en-GB')} differ from what is stored; the stored ones are kept`,
-    faults: (n: number) => `${n.toLocaleString('en-GB')} faulty ${n === 1 ? 'line' : 'lines'}`,
-    line: (n: number) => (n ? `line ${n}` : 'file'),
-    leaveOut: 'leave these lines out',
-    unit: 'The header does not say: are the temperatures in',
-    confirm: 'Bring it in',
-    nothing: 'There is nothing new in this file.',
-    done: (n: number) => `${n.toLocaleString('en-GB')} rows brought in`,
-    span: (a: string, b: string) => `${a} to ${b}`,
-    asOf: (day: string) => `Forecast as of the file’s own day, ${day}`,
-    reading: 'Reading the file …',
-    storing: 'Storing …',
-    kinds: { climate: 'Climate log', weights: 'Weights', hang: 'Hang file' },
-    stop: 'Stop',
-  },
+  imports,
+  instruments,
   keys: {
     title: 'Keys',
     rows: [

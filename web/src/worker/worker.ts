@@ -39,5 +39,16 @@ setCatchHandler(async ({ request }) =>
   request.mode === 'navigate' ? ((await matchPrecache('/index.html')) ?? Response.error()) : Response.error(),
 );
 
+// an alarm reaches a browser that asked for it with no page open; touched, it opens where it leads
+self.addEventListener('push', (event) => {
+  const told = event.data?.json() as { title: string; text: string; link: string } | undefined;
+  if (told)
+    event.waitUntil(self.registration.showNotification(told.title, { body: told.text, data: told.link }));
+});
+self.addEventListener('notificationclick', (event) => {
+  event.notification.close();
+  event.waitUntil(self.clients.openWindow(String(event.notification.data)));
+});
+
 void self.skipWaiting();
 clientsClaim();

@@ -9,7 +9,7 @@
   import { useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
 
-  type Room = 'workshop' | 'people' | 'devices' | 'copies';
+  type Room = 'workshop' | 'people' | 'devices' | 'alarms' | 'copies';
   let { here, hint, children }: { here: Room; hint: string; children: Snippet } = $props();
   const say = words.house;
   const line = createQuery(lineQuery);
@@ -20,6 +20,7 @@
     { name: 'workshop', href: p('/house') },
     { name: 'people', href: p('/house/people') },
     { name: 'devices', href: p('/house/devices') },
+    { name: 'alarms', href: p('/house/alarms') },
     { name: 'copies', href: p('/house/copies') },
   ] as const;
 </script>

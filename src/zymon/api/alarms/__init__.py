@@ -1,0 +1,1 @@
+"""Alarms over the wire."""
