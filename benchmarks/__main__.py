@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, book, courses, ferment, page, safety, shelf, soak, speed
+from . import accuracy, book, courses, crowd, ferment, full, page, safety, shelf, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -28,6 +28,8 @@ def main() -> None:
     ]
     for title, measure in (
         ("Speed", speed.measure),
+        ("Twenty people at once", crowd.measure),
+        ("A full house", full.measure),
         ("Shelf", shelf.measure),
         ("Book", book.measure),
         ("Safety", safety.measure),

@@ -159,7 +159,7 @@ def follow(client: TestClient) -> "queue.Queue[int]":
         joined.set()
         while (happening := await mine.queue.get()) is not None:
             if happening.what == "made":
-                heard.put(happening.place_id)
+                heard.put(happening.number)
 
     threading.Thread(target=lambda: asyncio.run(listen()), daemon=True).start()
     joined.wait()

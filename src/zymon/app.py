@@ -17,6 +17,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from . import __version__
 from .api import book, devices, errors, files, imports, line
+from .api.alarms import routes as alarms
 from .api.bench import batches, recipes, sheet, weigh_out
 from .api.context import Context
 from .api.cut import routes as cut
@@ -92,7 +93,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     errors.install(app)
     for station in (
         line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, keep, today,
-        book, devices, imports, files, people, copies, archive,
+        book, devices, alarms, imports, files, people, copies, archive,
     ):  # fmt: skip
         app.include_router(station.router, dependencies=[Allowed])
 
@@ -205,6 +206,8 @@ def run(
                 beside(app, ctx.own_address)
             sweep(settings.staging)
             ctx.keep_copies()
+            ctx.begin_links()
+            ctx.begin_alarms()
             if ctx.standins is None:  # a simulated workshop is run ahead
                 ctx.watch_clock(_since_start)
             settle()

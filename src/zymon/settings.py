@@ -1,9 +1,9 @@
 """Settings of the server, each with its default and reason; set by environment variables `ZYMON_…`."""
 
 from pathlib import Path
-from typing import Self
+from typing import Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, SecretStr, model_validator
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
 from zymon.work.schemas import Address
@@ -39,6 +39,25 @@ class Settings(BaseSettings):
         default=None, description="Certificate (PEM) to serve over https, so that tablets can keep the program."
     )
     certificate_key: Path | None = Field(default=None, description="Key of the certificate (PEM), given with it.")
+    mqtt: str | None = Field(
+        default=None,
+        pattern=r"^[A-Za-z0-9.\-]+:\d{1,5}$",
+        description="Broker (`host:port`) at which devices leave their readings; none is asked when not set.",
+    )
+    mqtt_user: str | None = Field(default=None, description="Name under which the broker knows Zymon.")
+    mqtt_password: SecretStr | None = Field(default=None, description="Password for the broker.")
+    mqtt_tls: bool = Field(default=False, description="Whether the broker is reached by TLS.")
+    smtp: str | None = Field(
+        default=None,
+        pattern=r"^[A-Za-z0-9.\-]+:\d{1,5}$",
+        description="Mail server (`host:port`) by which alarms are told; no mail is sent when not set.",
+    )
+    smtp_from: str | None = Field(default=None, description="Address from which mail comes; given with the server.")
+    smtp_security: Literal["starttls", "tls", "none"] = Field(
+        default="starttls", description="How the mail server is reached: starttls, tls or none."
+    )
+    smtp_user: str | None = Field(default=None, description="Name under which the mail server knows Zymon.")
+    smtp_password: SecretStr | None = Field(default=None, description="Password for the mail server.")
     log_level: str = Field(default="INFO", description="How much is logged: DEBUG, INFO, WARNING or ERROR.")
     max_upload_mb: int = Field(
         default=200, ge=1, le=2000, description="Largest file that can be imported, in megabytes."
@@ -50,6 +69,8 @@ class Settings(BaseSettings):
             raise ValueError(
                 "a certificate and its key are given together: ZYMON_CERTIFICATE and ZYMON_CERTIFICATE_KEY"
             )
+        if self.smtp is not None and self.smtp_from is None:
+            raise ValueError("mail needs an address it comes from: ZYMON_SMTP_FROM")
         for file in (self.certificate, self.certificate_key):
             if file is not None and not file.is_file():
                 raise ValueError(f"there is no file {file}")
@@ -61,9 +82,25 @@ class Settings(BaseSettings):
         return self.backups or self.db.parent / f"{self.db.stem}-backups"
 
     @property
+    def push_key(self) -> Path:
+        """File of the key for push, beside the database; it is no part of the record."""
+        return self.db.parent / f"{self.db.stem}-push.pem"
+
+    @property
     def staging(self) -> Path:
         """Folder in which previewed imports wait for their confirmation, beside the database."""
         return self.db.parent / f"{self.db.stem}-staging"
+
+
+def host_and_port(where: str) -> tuple[str, int]:
+    """The parts of `host:port`."""
+    host, port = where.rsplit(":", 1)
+    return host, int(port)
+
+
+def in_clear(secret: SecretStr | None) -> str | None:
+    """A secret as it is used; it is shown nowhere."""
+    return None if secret is None else secret.get_secret_value()
 
 
 def web_folder(settings: Settings) -> Path:

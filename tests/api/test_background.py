@@ -119,7 +119,7 @@ def test_who_follows_is_told_in_order_and_keeps_only_so_much() -> None:
         heard = alone.submit(lambda: asyncio.run(follow())).result()
     assert len(heard) == MOST_WAITING
     assert heard[-1] is None  # nothing more to come
-    assert [h.place_id for h in heard[:-1] if h] == list(range(6, MOST_WAITING + 5))
+    assert [h.number for h in heard[:-1] if h] == list(range(6, MOST_WAITING + 5))
 
 
 def test_the_past_is_worked_out_once(busy: TestClient, clock: Clock, monkeypatch: pytest.MonkeyPatch) -> None:

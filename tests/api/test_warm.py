@@ -52,6 +52,36 @@ def hurdle(client: TestClient, batch: int, name: str) -> dict:
     return next(h for h in hurdles if h["name"] == name)
 
 
+def test_a_ph_file_finds_its_batch_asks_and_is_taken_back_whole(client: TestClient, clock: Clock, box: int) -> None:
+    batch, _ = begin(client, box, clock.now - 24 * HOUR)
+    code = client.get(f"/api/warm/{batch}").json()["card"]["batch"]
+
+    def at(hours: float) -> str:
+        return iso(clock.now + (hours - 24) * HOUR)
+
+    def preview(text: str):
+        return client.post("/api/imports/preview", files={"file": ("ph.csv", text)}, data={"place_id": box})
+
+    text = (
+        f"batch,at,ph,sample_temperature_c,meter\n{code},{at(5)},5.70,21,Unheard of\n{code},{at(12)},9.9,,\n"
+        f"X-1,{at(12)},5.2,,\n{code},{at(-3)},5.9,,\n"
+    )
+    seen = preview(text).json()
+    assert (seen["kind"], seen["new"], seen["error_count"]) == ("ph", 1, 2)
+    assert [row["shown"] for row in seen["doubtful"]] == [f"{code}: pH 9.90"]
+    assert "Unheard of" in " ".join(seen["notes"])
+    go = {"leave_out_faults": True, "leave": [3], **BY}
+    done = client.post(f"/api/imports/{seen['token']}", json=go).json()
+    readings = client.get(f"/api/warm/{batch}").json()["readings"]
+    assert [(r["ph"], r["sample_c"], r["struck_reason"]) for r in readings] == [(5.7, 21.0, None)]
+    assert preview(text).json()["same"] == 1
+    client.post(f"/api/imports/{done['id']}/take-back", json={"by": "Ida", "reason": "of another bowl"})
+    assert client.get(f"/api/warm/{batch}").json()["readings"][0]["struck_reason"] == "of another bowl"
+    client.post(f"/api/imports/{done['id']}/bring-back", json={"by": "Ida", "reason": "it was ours"})
+    stands = [r["ph"] for r in client.get(f"/api/warm/{batch}").json()["readings"] if r["struck_reason"] is None]
+    assert stands == [5.7]
+
+
 def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int) -> None:
     start = clock.now
     waiting = made(client, copy.deepcopy(sheet_body()), "J-50")

@@ -105,7 +105,7 @@ def test_every_change_is_refused_to_whoever_only_looks_and_all_but_notes_to_a_he
         "/api/round", "/api/undo", "/api/hook-events", "/api/salt/events", "/api/pieces/{piece_id}/weighings",
         "/api/pieces/{piece_id}/photos", "/api/places/{place_id}/readings", "/api/warm/{batch_id}/readings",
         "/api/weigh-outs/{weigh_out_id}/entries", "/api/weigh-outs/{weigh_out_id}/temperature",
-        "/api/standins/weigh/{piece_id}", "/api/standins/dip/{batch_id}",
+        "/api/standins/weigh/{piece_id}", "/api/standins/dip/{batch_id}", "/api/alarms/{event_id}/acknowledge",
     }  # fmt: skip
 
 

@@ -12,8 +12,8 @@ from starlette.exceptions import HTTPException
 from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.core.say import Said
 from zymon.formats.batch_file import BatchFileError
-from zymon.formats.cells import MeasurementFileError
 from zymon.formats.hang_file import HangFileError, fault_words, place_of
+from zymon.formats.measured.faults import MeasurementFileError
 from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
 from zymon.store.archive import ArchiveError

@@ -55,7 +55,7 @@ async def _events(ctx: Ctx) -> AsyncIterator[str]:
                 continue
             if happening is None:
                 return
-            yield f"event: {happening.what}\ndata: {happening.place_id}\n\n"
+            yield f"event: {happening.what}\ndata: {happening.number}\n\n"
     finally:
         ctx.followers.leave(mine)
 

@@ -20,12 +20,12 @@ WORKS_OUT = re.compile(
 OWN = re.compile(r"/api/(sign-in|sign-out|me/\w+|sign-ins/\{sign_in_id\}/end)")
 # weighing, ticking, measuring, looking: what a helper does all day, and taking back what was tapped just now
 NOTES = re.compile(
-    r"/api/(round|undo|hook-events|salt/events|pieces/\{piece_id\}/(weighings|photos)|places/\{place_id\}/readings"
+    r"/api/(round|alarms/\{event_id\}/acknowledge|undo|hook-events|salt/events|pieces/\{piece_id\}/(weighings|photos)|places/\{place_id\}/readings"
     r"|warm/\{batch_id\}/readings|weigh-outs/\{weigh_out_id\}/(entries|temperature)|standins/(weigh|dip)/\{\w+\})"
 )
 # a signature, or a change of what one rests on
 SIGNS = re.compile(r"/api/(.*/(strike|restore|correct|take-back|bring-back)|batches/\{batch_id\}/signatures|holds/.*)")
-HOUSE = re.compile(r"/api/(devices|people|tablets|limits|workshop|copies|archive|standins/forward)(/.*)?")
+HOUSE = re.compile(r"/api/(devices|alarms/people|people|tablets|limits|workshop|copies|archive|standins/forward)(/.*)?")
 ALL_OF_IT = "/api/archive.zip"
 # signed with the passphrase or PIN given again: hurdles, and what their evidence was
 CONFIRMED = re.compile(

@@ -79,7 +79,7 @@ class LiveStandins:
                     setpoint_c=setpoint.temperature_c if setpoint else None,
                     setpoint_rh_percent=setpoint.rh_percent if setpoint else None,
                     temperature_c=air.temperature_c if air else 13.0,
-                    rh_percent=air.rh_percent if air else 78.0,
+                    rh_percent=air.rh_percent if air and air.rh_percent is not None else 78.0,
                     seed=100 + i,
                 )
                 self.chambers[token] = (chamber, float(air.at_s + 3600 if air else now_s))

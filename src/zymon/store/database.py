@@ -1,7 +1,9 @@
 """Engine, sessions and migrations of one workshop's SQLite file."""
 
 import sqlite3
-from collections.abc import Iterator
+import threading
+from collections import Counter
+from collections.abc import Iterable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any, Literal
@@ -13,7 +15,7 @@ from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 from .copies import MIGRATIONS, CopyError, editions, revision_of, take_copy
-from .journal import keep_journal
+from .journal import changed_tables, keep_journal
 
 __all__ = [
     "Database",
@@ -58,6 +60,8 @@ class Database:
         )
         event.listen(self.engine, "connect", _prepare)
         event.listen(self.engine, "begin", _begin)
+        self._changes: Counter[str] = Counter()
+        self._counting = threading.Lock()
         self.writer = self.engine.execution_options(zymon_write=True)
         migrate(self.engine, edition)
 
@@ -77,6 +81,23 @@ class Database:
             session.info.update(by=by, now_s=now_s)
             keep_journal(session)
             yield session
+        self._count(changed_tables(session))
+
+    def _count(self, tables: Iterable[str]) -> None:
+        with self._counting:
+            self._changes.update(tables)
+
+    def version(self, besides: frozenset[str] = frozenset()) -> int:
+        """A number that grows with whatever was entered or changed, tables `besides` left out.
+
+        What is derived or counted by the program itself does not move it. Read it before reading what it stands for.
+        """
+        with self._counting:
+            return sum(many for table, many in self._changes.items() if table not in besides)
+
+    def replaced(self) -> None:
+        """The record was replaced as a whole: nothing that was read of it holds."""
+        self._count(["all"])
 
     @contextmanager
     def plain(self) -> Iterator[sqlite3.Connection]:

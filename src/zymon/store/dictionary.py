@@ -8,7 +8,7 @@ from zymon.formats.dictionary import ColumnMeant, Type
 from .models import Base
 
 # columns that never leave the file
-SECRETS = frozenset({"passphrase_hash", "pin_hash", "token_sha256"})
+SECRETS = frozenset({"passphrase_hash", "pin_hash", "secret", "token_sha256"})
 # browsers that are signed in, and trusted tablets, are this machine's; whoever takes the record elsewhere signs in anew
 STAYS = frozenset({"sign_in", "tablet", "brought_in"})
 

@@ -20,13 +20,18 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "person": frozenset({"failures", "failed_s"}),
     "sign_in": frozenset({"last_s", "confirmed_s"}),
     "sent": frozenset({"made"}),
+    "alarm_event": frozenset({"seen_s", "ended_s", "worst"}),
     "reading_strike": frozenset({"readings"}),
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
 }
+AIR_CHANGED = "air changed"  # in a session: of which places and times the log was changed
+BESIDES = "besides"  # in a session: changes that are told apart from the rest of their table
 CHANGED = "changed"  # in a session: the rows that were entered (true) or changed
 # what follows from an entry
-ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction", "rest_profile"})
-SECRET = frozenset({"token_sha256", "passphrase_hash", "pin_hash", "jpeg"})  # that it changed is told, not what it was
+ASIDE = frozenset({"journal_line", "sent", "forecast_record", "hurdle_correction", "rest_profile", "alarm_message"})
+SECRET = frozenset(
+    {"secret", "token_sha256", "passphrase_hash", "pin_hash", "jpeg"}
+)  # that it changed is told, not what it was
 
 
 class SilentChangeError(RuntimeError):
@@ -37,6 +42,18 @@ def keep_journal(session: Session) -> None:
     """Write a line for every change that this session makes."""
     event.listen(session, "before_flush", _before_flush)
     event.listen(session, "do_orm_execute", _refuse_bulk)
+
+
+def besides(session: Session, what: str) -> None:
+    """Note that a session changes something that is told apart from the rest of its table."""
+    session.info.setdefault(BESIDES, set()).add(what)
+
+
+def changed_tables(session: Session) -> set[str]:
+    """The tables in which somebody's entries were made or changed by a session, readings among them."""
+    tables = {row.__tablename__ for row in session.info.get(CHANGED, {})}
+    told_apart: set[str] = session.info.get(BESIDES, set())
+    return tables | told_apart | ({"reading"} if session.info.get(AIR_CHANGED) else set())
 
 
 def because(session: Session, reason: str) -> None:

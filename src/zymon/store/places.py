@@ -170,9 +170,9 @@ class AirNow:
 
     at_s: int
     temperature_c: float
-    rh_percent: float
+    rh_percent: float | None
     trend_c: float
-    trend_rh: float
+    trend_rh: float | None
 
 
 def air_now(session: Session, place_id: int, now_s: int) -> AirNow | None:
@@ -186,7 +186,8 @@ def air_now(session: Session, place_id: int, now_s: int) -> AirNow | None:
     if not hours:
         return None
     last, first = hours[0], hours[-1]
-    return AirNow(last[0], last[1], last[2], last[1] - first[1], last[2] - first[2])
+    trend_rh = None if last[2] is None or first[2] is None else last[2] - first[2]
+    return AirNow(last[0], last[1], last[2], last[1] - first[1], trend_rh)
 
 
 def flush_or_clash(session: Session, else_said: Said) -> None:

@@ -8,10 +8,13 @@ from sqlalchemy.orm import Session
 from zymon.core.errors import OutOfRangeError
 from zymon.core.pieces import sliced
 
-from .hang import gone, last_hanging, refuse_gone
+from .hang import gone, hanging_now, last_hanging, refuse_gone
+from .journal import besides
 from .models import Correction, Piece, PieceCut, Weighing
 from .places import ClashError, place, there, touch
 from .struck import strike
+
+WEIGHED_AT_REST = "weighing at rest"  # what is weighed off its hook, told apart from the many that hang
 
 
 def check_weight(of: Piece, gross_g: float, at_s: int) -> None:
@@ -45,6 +48,8 @@ def add_weighing(session: Session, of: Piece, new: NewWeighing, by: str, now_s: 
     check_weight(of, new.gross_g, new.at_s)
     entry = Weighing(by=by, entered_s=now_s, **vars(new))
     of.weighings.append(entry)
+    if hanging_now(of) is None:
+        besides(session, WEIGHED_AT_REST)
     touch(place(session, last_hanging(of).place_id))
     session.flush()
     return entry

@@ -212,6 +212,15 @@ class Dates:
     def _knows(self, session: Session, kept: PlaceDates, place_id: int) -> bool:
         return all(tag in kept.index for tag in tags_hanging(session, place_id))
 
+    def version(self, place_id: int) -> tuple[int, int] | None:
+        """Which dates of a place are kept: of which revision, made when [s]."""
+        kept = self._kept.get(place_id)
+        return None if kept is None else (kept.revision, kept.made_s)
+
+    def all_versions(self) -> tuple[tuple[int, int], ...]:
+        """The same of all places."""
+        return tuple((kept.revision, kept.made_s) for kept in list(self._kept.values()))
+
     def being_made(self, session: Session, place_id: int) -> bool:
         """Whether something changed since the dates of a place were made."""
         kept = self._kept.get(place_id)

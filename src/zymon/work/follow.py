@@ -7,15 +7,18 @@ from typing import Literal
 
 MOST_WAITING = 200  # of what one follower has not fetched yet; then the oldest is let go
 
-What = Literal["making", "made"]
+What = Literal["making", "made", "shown", "alarm"]
 
 
 @dataclass(frozen=True)
 class Happening:
-    """The dates of a place are being made, or are made."""
+    """The dates of a place are being made, or are made; a carried device shows something; an alarm began or ended.
+
+    `number` is of the place, of the device, of the alarm.
+    """
 
     what: What
-    place_id: int
+    number: int
 
 
 @dataclass(eq=False)

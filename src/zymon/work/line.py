@@ -5,11 +5,13 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, BaseModel, Field
 
-from zymon.core.devices import impossible
+from zymon.core.alarms import URGENT
+from zymon.core.devices import Kind, impossible
 from zymon.core.drying.surroundings import SORTS, Surroundings
 from zymon.core.errors import OutOfRangeError
 from zymon.store import climate as readings
 from zymon.store import places as store
+from zymon.store.alarms import open_events
 from zymon.store.devices import devices
 from zymon.store.hang import hanging_count, pieces_in_places
 from zymon.store.imports import report
@@ -20,6 +22,7 @@ from zymon.store.salt import count_in_salt
 from zymon.store.warm import in_the_warm
 
 from . import schemas as s
+from .alarms.telling import title_of
 from .places import climate_out, place_out
 from .premises import Premises, moment
 
@@ -38,6 +41,17 @@ def line(shop: Premises, simulated: bool) -> s.Line:
             in_warm=len(in_the_warm(session, shop.now_s)),
             simulated=simulated,
             trouble=shop.trouble,
+            alarms=[
+                s.AlarmShort(
+                    id=one.id,
+                    title=s.said_out(title_of(one)),
+                    link=one.link,
+                    urgent=one.kind in URGENT,
+                    ended=one.ended_s is not None,
+                    acknowledged_by=one.acknowledged_by,
+                )
+                for one in open_events(session)
+            ],
         )
 
 
@@ -151,10 +165,10 @@ class LogOut(s.WithMade):
 
 
 class TypedIn(s.RecordIn):
-    """A reading somebody took from a thermometer and hygrometer."""
+    """A reading somebody took from a thermometer, and a hygrometer where there is one."""
 
     temperature_c: Annotated[float, Field(ge=-60, le=140, allow_inf_nan=False)]
-    rh_percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
+    rh_percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
 
 
 class StretchIn(s.RecordIn):
@@ -205,7 +219,8 @@ def _stretch_out(of: ReadingStrike) -> StretchOut:
 
 def type_reading(shop: Premises, place_id: int, body: TypedIn) -> LogOut:
     """Note a reading by hand; where one of the same second is there already it stays."""
-    wrong = impossible("climate", {"temperature_c": body.temperature_c, "rh_percent": body.rh_percent})
+    kind: Kind = "thermometer" if body.rh_percent is None else "climate"
+    wrong = impossible(kind, {"temperature_c": body.temperature_c, "rh_percent": body.rh_percent})
     if wrong is not None:
         raise OutOfRangeError(wrong)
     with shop.recording(body, f"reading {place_id}") as entry:

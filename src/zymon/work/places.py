@@ -31,9 +31,9 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
         else s.AirNow(
             at=moment(air.at_s + 3600 if air.at_s + 3600 <= now_s else now_s),
             temperature_c=round(air.temperature_c, 2),
-            rh_percent=round(air.rh_percent, 2),
+            rh_percent=None if air.rh_percent is None else round(air.rh_percent, 2),
             trend_c=round(air.trend_c, 2),
-            trend_rh=round(air.trend_rh, 2),
+            trend_rh=None if air.trend_rh is None else round(air.trend_rh, 2),
             stale=now_s - air.at_s > STALE_S + 3600,
         ),
         pieces=pieces,

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from datetime import datetime
+from functools import cache
 from typing import Annotated, Literal
 from urllib.parse import urlsplit
 from zoneinfo import ZoneInfo, available_timezones
@@ -33,8 +34,13 @@ Uid = Annotated[str, StringConstraints(min_length=4, max_length=40, pattern=r"^[
 PlaceKind = Literal["chamber", "warm", "salt", "store"]
 
 
+@cache
+def _zones() -> frozenset[str]:
+    return frozenset(available_timezones())  # read off the disk, which takes its time
+
+
 def _known_zone(name: str) -> str:
-    if name not in available_timezones():
+    if name not in _zones():
         raise ValueError(f"time zone '{name}' is not known")
     ZoneInfo(name)
     return name
@@ -127,9 +133,9 @@ class AirNow(BaseModel):
 
     at: datetime
     temperature_c: float
-    rh_percent: float
+    rh_percent: float | None
     trend_c: float
-    trend_rh: float
+    trend_rh: float | None
     stale: bool
 
 
@@ -158,6 +164,7 @@ class Line(BaseModel):
     at_rest: int
     simulated: bool
     trouble: Trouble | None  # why the latest entry could not be kept
+    alarms: list["AlarmShort"]
 
 
 class Ready(BaseModel):
@@ -169,15 +176,15 @@ class Ready(BaseModel):
 
 
 class ClimateOut(BaseModel):
-    """A climate series for a chart; lists of equal length, times in seconds since 1970."""
+    """A climate series; lists of equal length, times in seconds since 1970. Humidity where it was measured."""
 
     at_s: list[int]
     temperature_c: list[float]
     temperature_min_c: list[float]
     temperature_max_c: list[float]
-    rh_percent: list[float]
-    rh_min_percent: list[float]
-    rh_max_percent: list[float]
+    rh_percent: list[float | None]
+    rh_min_percent: list[float | None]
+    rh_max_percent: list[float | None]
     bucket_s: int
 
 
@@ -222,6 +229,17 @@ class SaidOut(BaseModel):
 
     code: str
     values: dict[str, str | int | float]
+
+
+class AlarmShort(BaseModel):
+    """An alarm as every screen shows it."""
+
+    id: int
+    title: SaidOut
+    link: str
+    urgent: bool
+    ended: bool
+    acknowledged_by: str | None
 
 
 class UsualAirOut(BaseModel):

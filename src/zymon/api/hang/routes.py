@@ -3,12 +3,13 @@
 from datetime import datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Response
 
 from zymon.core.drying.rest import REST_TEMPERATURE_C
-from zymon.work.hang import asking, doing, mending, off, views, weighing
+from zymon.work.hang import asking, doing, mending, off, weighing
 from zymon.work.hang import entries as e
 from zymon.work.hang import schemas as s
+from zymon.work.hang.room import room_json
 from zymon.work.schemas import ByIn, StrikeIn
 
 from ..context import Ctx, Id
@@ -16,11 +17,10 @@ from ..context import Ctx, Id
 router = APIRouter(prefix="/api", tags=["hang"])
 
 
-@router.get("/places/{place_id}/room")
-def room(ctx: Ctx, place_id: Id) -> s.Room:
+@router.get("/places/{place_id}/room", response_model=s.Room)
+def room(ctx: Ctx, place_id: Id) -> Response:
     """A place as it is: rods, hooks and pieces with their dates."""
-    with ctx.db.reading() as session:
-        return views.room(ctx, session, place_id)
+    return Response(room_json(ctx, place_id), media_type="application/json")
 
 
 @router.get("/pieces/{piece_id}")

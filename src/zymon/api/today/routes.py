@@ -11,10 +11,10 @@ from ..context import Ctx
 router = APIRouter(prefix="/api", tags=["today"])
 
 
-@router.get("/today")
-def today(ctx: Ctx) -> s.TodayOut:
+@router.get("/today", response_model=s.TodayOut)
+def today(ctx: Ctx) -> Response:
     """What is due, in walking order, and what comes next."""
-    return work.today(ctx)
+    return Response(work.today_json(ctx), media_type="application/json")
 
 
 @router.get("/today.ics", response_class=Response)

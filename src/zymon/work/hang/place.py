@@ -29,7 +29,7 @@ from ..as_forecast import core_piece
 from ..premises import Premises, moment
 from ..schemas import RecordIn, SetpointIn, StrikeIn
 from . import schemas as s
-from .views import room
+from .room import room
 
 RIM_AHEAD_PERCENT = 14.0  # by which the skin is ahead of the piece's mean loss; estimate
 
@@ -251,8 +251,7 @@ def set_place(shop: Premises, place_id: int, body: SetpointIn) -> s.Room:
                 entry.session, place_id, body.temperature_c, body.rh_percent, entry.at(body.at), body.by, entry.now_s
             )
             entry.came("setpoint", made.id)
-    with shop.db.reading() as session:
-        return room(shop, session, place_id)
+    return room(shop, place_id)
 
 
 def strike_setpoint(shop: Premises, setpoint_id: int, body: StrikeIn) -> FactsOut:

@@ -9,7 +9,7 @@ from zymon.store import rods as store
 from ..premises import Premises
 from ..schemas import RecordIn
 from . import schemas as s
-from .views import room
+from .room import room
 
 
 class RodIn(RecordIn):
@@ -19,11 +19,6 @@ class RodIn(RecordIn):
     hook_spacing_mm: Annotated[float, Field(ge=20, le=2000, allow_inf_nan=False)] | None = None
 
 
-def _room(shop: Premises, place_id: int) -> s.Room:
-    with shop.db.reading() as session:
-        return room(shop, session, place_id)
-
-
 def change(shop: Premises, rod_id: int, body: RodIn) -> s.Room:
     """Give a rod more or fewer hooks, or say how far apart they are; a hook in use is not taken away."""
     with shop.recording(body, f"rod {rod_id}") as entry:
@@ -31,7 +26,7 @@ def change(shop: Premises, rod_id: int, body: RodIn) -> s.Room:
             store.change_rod(entry.session, rod_id, body.hooks, body.hook_spacing_mm)
             entry.came("rod", rod_id)
         place_id = store.rod(entry.session, rod_id).place_id
-    return _room(shop, place_id)
+    return room(shop, place_id)
 
 
 def add(shop: Premises, place_id: int, body: RodIn) -> s.Room:
@@ -39,4 +34,4 @@ def add(shop: Premises, place_id: int, body: RodIn) -> s.Room:
     with shop.recording(body, f"new rod {place_id}") as entry:
         if entry.new:
             entry.came("rod", store.add_rod(entry.session, place_id, body.hooks, body.hook_spacing_mm).id)
-    return _room(shop, place_id)
+    return room(shop, place_id)

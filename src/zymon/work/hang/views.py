@@ -1,28 +1,24 @@
-"""From what is stored and forecast to what the Hang station shows of a room and of a piece."""
+"""From what is stored and forecast to what the Hang station shows of a piece."""
 
-import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from zymon.core.drying.explain import explain
 from zymon.core.drying.forecast import Fitted, PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.inside import inside
-from zymon.core.drying.judge import SOON_DAYS, in_doubt, judge, on_the_scale, outline, worth_feeling_s
+from zymon.core.drying.judge import in_doubt, judge, on_the_scale, outline, worth_feeling_s
 from zymon.core.drying.mend import passes_over_s
 from zymon.core.drying.reach import reaching
 from zymon.core.drying.rest import vacuum_rest
 from zymon.core.life import State
 from zymon.core.pieces import at_target, tag_grams
-from zymon.core.rod_room import rod_room
 from zymon.core.say import Said
 from zymon.store import models
-from zymon.store.climate import air_shift, series_along
+from zymon.store.climate import series_along
 from zymon.store.database import Session
 from zymon.store.hang import (
     hanging_now,
-    how_many_hung,
     last_hanging,
-    pieces_hanging,
     taken_down_at,
 )
 from zymon.store.places import place, setpoint_at
@@ -31,12 +27,13 @@ from zymon.store.weighings import standing
 
 from ..as_forecast import confirmed_ids, core_piece, lost_at, on_a_hook
 from ..life import state_of
-from ..places import climate_out, place_out, ready_of, ready_out
+from ..places import climate_out, ready_of, ready_out
 from ..premises import Premises, moment
-from ..schemas import SaidOut, Setpoint, all_said, read_said, said_out
+from ..schemas import ClimateOut, SaidOut, Setpoint, all_said, read_said, said_out
 from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
+KEPT_INSIDE_S = 300  # water moves by the hour
 CLIMATE_POINTS = 360
 
 
@@ -127,50 +124,6 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
     )
 
 
-def room(shop: Premises, session: Session, place_id: int) -> s.Room:
-    """A place as it is now."""
-    now_s = shop.now_s
-    of = place(session, place_id)
-    dates = shop.dates.of_place(session, place_id, now_s)
-    made = dates.by_tag()
-    hanging = pieces_hanging(session, place_id)
-    cards = [card(p, dates.core(p, of.revision), made[p.tag], now_s) for p in hanging]
-    week = now_s + SOON_DAYS * 86_400
-    moved = air_shift(session, place_id, now_s) if cards else None
-    rods = {r.id for r in of.rods}
-    return s.Room(
-        hooks=[
-            s.HookOut(
-                rod_id=rod,
-                hook=hook,
-                air=round(math.exp(air.ln_air), 2),
-                low=round(math.exp(air.ln_air - 1.28 * air.sd), 2),
-                high=round(math.exp(air.ln_air + 1.28 * air.sd), 2),
-                pieces=air.pieces,
-            )
-            for (rod, hook), air in sorted(dates.hooks().items())
-            if rod in rods
-        ],
-        place=place_out(session, of, len(cards), now_s),
-        rods=[_rod_out(r, [c for c in cards if c.rod == r.number]) for r in of.rods],
-        pieces=cards,
-        ready_this_week=sum(
-            1
-            for c in cards
-            if c.state in ("ready", "over", "likely")
-            or (c.state != "hold" and c.ready.p50 is not None and c.ready.p50.timestamp() <= week)
-        ),
-        water_g_per_day=round(sum(_water_g_per_day(dates.core(p, of.revision), made[p.tag]) for p in hanging), 0),
-        shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
-        dates_being_made=shop.dates.being_made(session, place_id),
-        hung_here=how_many_hung(session, place_id),
-    )
-
-
-def _water_g_per_day(core: CorePiece, made: PieceForecast) -> float:
-    return made.rate_percent_per_day / 100 * core.net_start_g
-
-
 def target_out(target_g: float | None) -> float | None:
     """A target as it is told [g]; None where a piece is not done by weight."""
     return None if target_g is None else round(target_g, 1)
@@ -179,22 +132,6 @@ def target_out(target_g: float | None) -> float | None:
 def tag_out(target_g: float | None) -> int | None:
     """The gram on the tag; None where a piece is not done by weight."""
     return None if target_g is None else tag_grams(target_g)
-
-
-def _rod_out(rod: models.Rod, hanging: list[s.PieceCard]) -> s.RodOut:
-    """A rod, and whether air gets between what hangs there; nothing is said where its hooks were not measured."""
-    tags = {c.hook: c.tag for c in hanging}
-    found = None
-    if rod.hook_spacing_mm is not None:
-        found = rod_room({c.hook: c.width_mm * c.girth_now for c in hanging}, rod.hooks, rod.hook_spacing_mm)
-    return s.RodOut(
-        id=rod.id,
-        number=rod.number,
-        hooks=rod.hooks,
-        hook_spacing_mm=rod.hook_spacing_mm,
-        close=[s.TooClose(one=tags[a], other=tags[b]) for a, b in found.close] if found else [],
-        short_mm=round(found.short_mm) if found else 0,
-    )
 
 
 def weighings_out(of: models.Piece, made: PieceForecast) -> list[s.WeighingOut]:
@@ -266,6 +203,7 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
     until_s = now_s if hangs else min(taken_down_at(of) or now_s, now_s)
     setpoint = setpoint_at(home, until_s)
     low, _, high = made.loss_at(until_s)
+    stays = [(h.place_id, h.from_s, h.to_s or until_s) for h in of.hangings]
     return s.PieceOut(
         card=card(of, core, made, now_s),
         batch_id=of.batch_id,
@@ -301,16 +239,28 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
         assumed=all_said((*fit.history.assumed, *core.assumed)),
         outside=fit.history.outside(core),
         curve=_curve(of, made, now_s),
-        climate=climate_out(
-            series_along(session, [(h.place_id, h.from_s, h.to_s or until_s) for h in of.hangings], CLIMATE_POINTS)
+        climate=shop.shared.get(
+            ("air along", of.id),
+            lambda: (*shop.version(frozenset({"weighing"})), hangs),
+            lambda: _air_along(shop, stays),
         ),
         setpoint=None if setpoint is None else Setpoint.model_validate(setpoint, from_attributes=True),
         air_ahead=Setpoint(
             temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),
             rh_percent=round(fit.arrays.air.ahead_rh_percent),
         ),
-        inside=s.InsideOut.model_validate(inside(fit, index, until_s), from_attributes=True),
+        inside=shop.shared.get(
+            ("inside", of.id),
+            lambda: (shop.dates.version(where.place_id), hangs, until_s // KEPT_INSIDE_S),
+            lambda: s.InsideOut.model_validate(inside(fit, index, until_s), from_attributes=True),
+        ),
     )  # fmt: skip
+
+
+def _air_along(shop: Premises, stays: Sequence[tuple[int, int, int]]) -> ClimateOut:
+    """The air along the stays of a piece, by a session of its own."""
+    with shop.db.reading() as own:
+        return climate_out(series_along(own, stays, CLIMATE_POINTS))
 
 
 def _by_time(of: models.Hanging) -> tuple[int, int]:

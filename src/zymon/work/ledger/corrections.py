@@ -9,12 +9,11 @@ from sqlalchemy import select
 
 from zymon.core.ledger.judge import judge
 from zymon.store.bench_models import Making
-from zymon.store.climate import AIR_CHANGED
 from zymon.store.cut_models import NextTimeNote, SeenFace
 from zymon.store.database import Session
 from zymon.store.evidence_models import DeviationStep, HurdleCorrection, HurdleSignature, LabResult
 from zymon.store.hang_models import HangEvent
-from zymon.store.journal import batches_of, changed_rows
+from zymon.store.journal import AIR_CHANGED, batches_of, changed_rows
 from zymon.store.models import Batch, Hanging, Piece, PieceCut, PieceState, Weighing
 from zymon.store.salt_models import SaltEvent, SaltPiece
 from zymon.store.warm_models import MeterCalibration, PhReading, WarmStage

@@ -37,13 +37,12 @@ MOST_EXCHANGES = 3  # a day: a room is turned over bit by bit
 MOST_BLIND = 1  # a day while nothing is known of the hooks
 
 
-def hang_lines(shop: Premises, session: Session, walk: Sequence[Place]) -> Iterable[LineOfRound]:
-    """Place by place: its air, then the pieces that hang there."""
-    for place_order, place in enumerate(walk):
-        yield from _air_lines(session, place, place_order, shop.now_s)
-        pieces = pieces_hanging(session, place.id)
-        if pieces:
-            yield from _piece_lines(shop, session, place, place_order, pieces)
+def hang_lines(shop: Premises, session: Session, place: Place, place_order: int) -> Iterable[LineOfRound]:
+    """Of a place: its air, then the pieces that hang there."""
+    yield from _air_lines(session, place, place_order, shop.now_s)
+    pieces = pieces_hanging(session, place.id)
+    if pieces:
+        yield from _piece_lines(shop, session, place, place_order, pieces)
 
 
 def _air_lines(session: Session, place: Place, place_order: int, now_s: int) -> Iterable[LineOfRound]:

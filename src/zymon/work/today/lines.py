@@ -1,12 +1,13 @@
 """The lines of the round, station by station; those of the Bench and of what came off its hook."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from itertools import chain
 
 from zymon.core.say import said
 from zymon.core.schedule import Chore
 from zymon.store import bench, warm
 from zymon.store.database import Session
-from zymon.store.places import places
+from zymon.store.places import place, places
 from zymon.store.states import pieces_that_are
 
 from ..bench.views import things_of
@@ -25,15 +26,42 @@ def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
     walk = places(session)
     order = {p.name: i for i, p in enumerate(walk)}
     return [
-        *bench_lines(session, shop.now_s),
-        *salt_lines(session, order, shop.now_s),
-        *warm_lines(session, order, shop.now_s),
-        *hang_lines(shop, session, walk),
-        *down_lines(session),
-        *rest_lines(shop, order),
-        *stock_lines(shop),
+        *_shared(shop, "bench", lambda own: bench_lines(own, shop.now_s)),
+        *_shared(shop, "salt", lambda own: salt_lines(own, order, shop.now_s)),
+        *_shared(shop, "warm", lambda own: warm_lines(own, order, shop.now_s)),
+        *chain.from_iterable(_at_place(shop, place.id, place.revision, i) for i, place in enumerate(walk)),
+        *_shared(shop, "down", down_lines),
+        *_shared(shop, "rest", lambda _own: rest_lines(shop, order)),
+        *_shared(shop, "stock", lambda _own: stock_lines(shop)),
         *house_lines(shop),
     ]
+
+
+# what hangs is weighed all day, which changes nothing of the other stations; what is weighed at rest is told apart
+NOT_WEIGHED = frozenset({"weighing"})
+
+
+def _shared(shop: Premises, station: str, make: Callable[[Session], Iterable[LineOfRound]]) -> list[LineOfRound]:
+    """The lines of a station, as they were made last while nothing changed, by a session of their own."""
+
+    def lines() -> list[LineOfRound]:
+        with shop.db.reading() as own:
+            return list(make(own))
+
+    return shop.shared.get(("round", station), lambda: shop.version(NOT_WEIGHED), lines)
+
+
+def _at_place(shop: Premises, place_id: int, revision: int, place_order: int) -> list[LineOfRound]:
+    """The lines of a place; a weighing at another changes none of them."""
+
+    def lines() -> list[LineOfRound]:
+        with shop.db.reading() as own:
+            return list(hang_lines(shop, own, place(own, place_id), place_order))
+
+    def version() -> tuple[object, ...]:
+        return *shop.version(NOT_WEIGHED), revision, place_order, shop.dates.version(place_id)
+
+    return shop.shared.get(("round", place_id), version, lines)
 
 
 def house_lines(shop: Premises) -> Iterable[LineOfRound]:

@@ -4,14 +4,25 @@ from datetime import UTC, datetime
 
 from zymon.core.schedule import in_walking_order, replanned, when
 from zymon.formats.calendar_file import Entry, calendar_bytes
+from zymon.store.alarms import open_events
 from zymon.store.places import workshop
 from zymon.words import sentence
 
+from ..alarms.telling import meaning_of, title_of
 from ..premises import Premises, moment
 from ..schemas import said_out
 from . import schemas as s
 from .line import LineOfRound
 from .lines import round_lines
+
+
+def today_json(shop: Premises) -> bytes:
+    """What is due and what comes next, as it is sent; asked for by several at once it is worked out once."""
+
+    def version() -> tuple[object, ...]:
+        return *shop.version(), shop.dates.all_versions()
+
+    return shop.shared.get("today", version, lambda: today(shop).model_dump_json().encode())
 
 
 def today(shop: Premises) -> s.TodayOut:
@@ -52,8 +63,12 @@ def calendar(shop: Premises) -> bytes:
     with shop.db.reading() as session:
         lines = round_lines(shop, session)
         owner = workshop(session)
+        wrong = [(one.id, title_of(one), meaning_of(one), one.begun_s) for one in open_events(session)]
     zone = shop.zone
-    entries = []
+    entries = [
+        Entry(f"alarm-{number}", sentence(title, zone), sentence(means, zone), moment(begun_s))
+        for number, title, means, begun_s in wrong
+    ]
     for line in sorted(lines, key=lambda x: x.chore.id):
         chore = line.chore
         best = datetime.fromtimestamp(replanned(chore, shop.now_s), UTC)

@@ -2,11 +2,9 @@
 
 from dataclasses import replace
 
-import numpy as np
-
 from zymon.core.errors import OutOfRangeError, require
 from zymon.core.fermentation.forecast import forecast_fermentation
-from zymon.core.fermentation.meter import STORED_PH, WARM_SAMPLE_C, ask_about_ph
+from zymon.core.fermentation.meter import STORED_PH, WARM_SAMPLE_C
 from zymon.core.say import said
 from zymon.store import bench, hang, struck
 from zymon.store import warm as store
@@ -52,10 +50,7 @@ def _read(entry: Recording, batch_id: int, body: s.ReadingIn) -> None:
     at_s = entry.at(body.at)
     if body.sample_c is not None and body.sample_c > WARM_SAMPLE_C:
         entry.ask(said("ask.sample_fahrenheit", sample_c=body.sample_c, meant_c=round((body.sample_c - 32) / 1.8)))
-    made = views.forecast_of(entry.session, of)
-    hour = (at_s - of.stage.stuffed_s) / 3600
-    low, high = (float(np.interp(hour, made.curve_hours, c)) for c in (made.curve_p10, made.curve_p90))
-    question = ask_about_ph(body.ph, low, high)
+    question = views.asked_of_ph(entry.session, of, body.ph, at_s)
     entry.ask(question)
     require("pH", body.ph, *STORED_PH, "")
     reading = PhReading(

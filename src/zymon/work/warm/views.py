@@ -14,8 +14,9 @@ from zymon.core.fermentation.forecast import (
     forecast_fermentation,
     still_possible,
 )
-from zymon.core.fermentation.meter import meter_warnings, meters_disagree
+from zymon.core.fermentation.meter import ask_about_ph, meter_warnings, meters_disagree
 from zymon.core.limits import LimitProfile
+from zymon.core.say import Said
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import warm as store
 from zymon.store.bench_models import Making
@@ -108,6 +109,20 @@ def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
     """The forecast of a batch under the limits it is judged by."""
     limits = profile(session, of.stage.making.batch.profile)
     return forecast_fermentation(of.fermentation, limits.degree_hours, GAP_HOURS)
+
+
+def asked_of_ph(session: Session, of: store.WarmBatch, ph: float, at_s: int) -> Said | None:
+    """What is asked of a pH before it counts; None where it may well be. Parameters: of; ph; at_s [s]."""
+    made = forecast_of(session, of)
+    hour = (at_s - of.stage.stuffed_s) / 3600
+    low, high = (float(np.interp(hour, made.curve_hours, c)) for c in (made.curve_p10, made.curve_p90))
+    return ask_about_ph(ph, low, high)
+
+
+def asked_of_batch(session: Session, batch_id: int, ph: float, at_s: int, now_s: int) -> Said | None:
+    """The same of a batch by its number; None where it was never in the warm."""
+    stage = store.stage(session, batch_id)
+    return None if stage is None else asked_of_ph(session, store.warm_batch(session, stage, now_s), ph, at_s)
 
 
 def reading_out(of: PhReading, origin_s: int) -> s.ReadingOut:

@@ -34,8 +34,13 @@
   const falls = $derived((data?.batches ?? []).flatMap((one, i) => fallOf(one.code, i, one.ph)));
   const air = (what: 'temperature_c' | 'rh_percent') =>
     (data?.batches ?? []).flatMap((one, batch) =>
-      one.air ? [{ name: one.code, batch, x: one.air.days, y: one.air[what] }] : [],
+      one.air ? [measured({ name: one.code, batch, x: one.air.days, y: one.air[what] })] : [],
     );
+  /** What was measured alone: a thermometer tells of no humidity. */
+  function measured<T extends { x: number[]; y: (number | null)[] }>(of: T): T & { y: number[] } {
+    const told = (_: unknown, i: number): boolean => of.y[i] != null;
+    return { ...of, x: of.x.filter(told), y: of.y.filter((value) => value !== null) };
+  }
 </script>
 
 <BookPage title={say.title} hint={say.hint}>

@@ -24,18 +24,20 @@
   const height = $derived(airTop + (airs.length ? 108 : 0) + 26);
   const target = $derived(story.pieces.find((one) => one.target_loss_percent !== null)?.target_loss_percent);
   const warmth = $derived(bounds(airs.flatMap((one) => one.temperature_c)));
-  const damp = $derived(bounds(airs.flatMap((one) => one.rh_percent)));
+  const damp = $derived(bounds(airs.flatMap((one) => one.rh_percent).filter((v) => v !== null)));
   const yc = $derived(scaleLinear(warmth, [airTop + 44, airTop + 4]));
   const yh = $derived(scaleLinear(damp, [airTop + 100, airTop + 56]));
   function bounds(values: number[]): [number, number] {
     return values.length ? [Math.min(...values) - 0.5, Math.max(...values) + 0.5] : [0, 1];
   }
   const span = ([low, high]: [number, number]): string => `${Math.round(low)}–${Math.round(high)}`;
-  const path = (at: string[], values: number[], scale: (v: number) => number): string =>
-    line<number>(
+  const path = (at: string[], values: (number | null)[], scale: (v: number) => number): string =>
+    line<number | null>(
       (_, i) => x(new Date(at[i] ?? 0)),
-      (v) => scale(v),
-    ).curve(curveMonotoneX)(values) ?? '';
+      (v) => scale(v ?? 0),
+    )
+      .defined((v) => v !== null)
+      .curve(curveMonotoneX)(values) ?? '';
   const ms = (at: string): Date => new Date(at);
   const end = (stage: Schema['StoryStage']): number =>
     x(stage.to_at === null ? ms(story.ends) : ms(stage.to_at));

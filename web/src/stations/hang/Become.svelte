@@ -8,7 +8,7 @@
   import { lineQuery } from '../../api/queries';
   import { onTheScale } from '../../api/standins';
   import Field from '../../forms/Field.svelte';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { dayAndTime, gramsAsTyped } from '../../units/format';
   import { words } from '../../words/en';
@@ -59,9 +59,9 @@
           onchange={() => form.typed()}
         />
       </div>
-      <StandIn
-        label={words.standins.scale}
-        ask={() => onTheScale(card.id)}
+      <Instrument
+        kind="scale"
+        simulate={() => onTheScale(card.id)}
         onvalue={(grams) => {
           form.weight = String(grams);
           form.typed();

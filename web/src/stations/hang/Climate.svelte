@@ -133,7 +133,7 @@
             rows={shown.at_s.map((at, i) => [
               dayAndTime(new Date(at * 1000).toISOString()),
               `${(shown.temperature_c[i] ?? 0).toFixed(1)} °C`,
-              `${(shown.rh_percent[i] ?? 0).toFixed(0)} %`,
+              shown.rh_percent[i] == null ? '–' : `${shown.rh_percent[i].toFixed(0)} %`,
             ])}
             file="/api/places/{place.id}/climate.csv?from_s={shown.at_s[0]}&to_s={(shown.at_s.at(-1) ?? 0) +
               shown.bucket_s}"

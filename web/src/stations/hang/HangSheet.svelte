@@ -4,6 +4,7 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
   import { dayRange, grams, longDay } from '../../units/format';
@@ -144,6 +145,7 @@
       fault={where === 'start_weight_g'}
       onchange={() => form.changed()}
     />
+    <Instrument kind="scale" cable onvalue={(value) => (form.start = String(value))} />
     <Field
       label={words.form.tare}
       numeric

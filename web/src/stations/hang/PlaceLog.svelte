@@ -9,6 +9,7 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
+  import { optionalNumber } from '../../forms/typed';
   import { dayAndTime, fullDay, rightNow, typedNumber } from '../../units/format';
   import { words } from '../../words/en';
 
@@ -49,8 +50,8 @@
   }
   async function type(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const [temperature_c, rh_percent] = [typedNumber(temperature), typedNumber(humidity)];
-    if (temperature_c === null || rh_percent === null) {
+    const [temperature_c, rh_percent] = [typedNumber(temperature), optionalNumber(humidity)];
+    if (temperature_c === null) {
       fault = words.errors.noNumber;
       return;
     }

@@ -4,7 +4,7 @@
 
   import type { Schema } from '../../api/client';
   import { onTheScale } from '../../api/standins';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { grams } from '../../units/format';
   import { words } from '../../words/en';
@@ -59,9 +59,10 @@
     <button class="btn btn-primary btn-lg" disabled={entry.busy || entry.text.trim() === ''}>OK</button>
   </label>
   <div class="mt-1">
-    <StandIn
-      label={words.standins.scale}
-      ask={() => onTheScale(piece.card.id)}
+    <Instrument
+      kind="scale"
+      cable
+      simulate={() => onTheScale(piece.card.id)}
       onvalue={(grams) => {
         entry.text = String(grams);
         entry.retype();

@@ -6,7 +6,7 @@
   import { keys } from '../../api/queries';
   import { onTheScale } from '../../api/standins';
   import { canOpenAlone } from '../../shell/connection.svelte';
-  import StandIn from '../../forms/StandIn.svelte';
+  import Instrument from '../../forms/Instrument.svelte';
   import { navigate, route } from '../../shell/router';
   import { grams, longDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words/en';
@@ -25,15 +25,6 @@
   let round = $state<Round | null>(null);
   let box = $state<HTMLInputElement | null>(null);
 
-  const devices = createQuery(() => ({
-    queryKey: ['devices'],
-    queryFn: () => take(api.GET('/api/devices')),
-    refetchInterval: 3_000,
-    retry: false,
-  }));
-  const scale = $derived(
-    (devices.data ?? []).find((one) => one.kind === 'scale' && one.value !== null) ?? null,
-  );
   function show(gross_g: number): void {
     if (!round) return;
     round.text = String(gross_g);
@@ -153,13 +144,8 @@
                 : say.question(Math.round(piece.expected_low_g).toString(), grams(piece.expected_high_g))}
           </p>
         {/if}
-        {#if scale && !scale.simulated}
-          <button type="button" class="btn mt-2 min-h-11" onclick={() => show(scale.value ?? 0)}
-            >{say.fromScale}: {grams(scale.value ?? 0)}</button
-          >
-        {/if}
         <div class="mt-2">
-          <StandIn label={words.standins.scale} ask={() => onTheScale(piece.id)} onvalue={show} />
+          <Instrument kind="scale" cable simulate={() => onTheScale(piece.id)} onvalue={show} />
         </div>
         <div class="buttons">
           <button type="button" class="btn btn-lg" onclick={() => void round?.back()}>{say.undo}</button>
