@@ -33,6 +33,7 @@ from .api.rest import routes as rest
 from .api.rights import Allowed
 from .api.salt import routes as salt
 from .api.today import routes as today
+from .api.turnstile import Turnstile
 from .api.warm import routes as warm
 from .core.errors import ZymonError
 from .settings import Settings, web_folder
@@ -97,6 +98,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     ):  # fmt: skip
         app.include_router(station.router, dependencies=[Allowed])
 
+    app.add_middleware(Turnstile)
     app.add_middleware(Doorkeeper)
     app.add_middleware(Guard)
     app.add_middleware(CallLog)
@@ -208,6 +210,7 @@ def run(
             ctx.keep_copies()
             ctx.begin_links()
             ctx.begin_alarms()
+            ctx.dates.make_apart()
             if ctx.standins is None:  # a simulated workshop is run ahead
                 ctx.watch_clock(_since_start)
             settle()

@@ -102,6 +102,17 @@ def test_the_profile_holds_the_water_that_was_not_lost(mates: Fitted) -> None:
     assert start == pytest.approx(np.full(len(start), float(bodies.fresh_x[0])))
 
 
+def test_the_inside_of_a_piece_is_its_own_whatever_hangs_beside_it() -> None:
+    thin, thick = salame(tag="thin", diameter_mm=45.0), salame(tag="thick", diameter_mm=90.0)
+    both, alone = fitted(history(thin, thick, now_days=14.0)), fitted(history(thick, now_days=14.0))
+    for at_s in (0.0, 14 * DAY, 60 * DAY):
+        bodies, beside = profile_at(both, 1, at_s)
+        own, by_itself = profile_at(alone, 0, at_s)
+        assert beside == pytest.approx(by_itself, rel=1e-6)
+        assert bodies.half_thickness_m == pytest.approx(own.half_thickness_m)
+    assert profile_at(both, 0, 14 * DAY)[1][0] < profile_at(both, 1, 14 * DAY)[1][0]  # the thin one is drier at heart
+
+
 def test_the_air_that_brings_a_stalled_piece_home_does() -> None:
     stuck = fitted(history(salame(target_loss_percent=50.0), rh_percent=86.0))
     assert stuck.forecasts[0].status == "stalled"

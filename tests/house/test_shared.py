@@ -14,7 +14,7 @@ BY = {"by": "Ida"}
 
 
 def test_an_answer_is_kept_while_its_version_holds() -> None:
-    shared, made = Shared(), []
+    shared, made = Shared(lambda: 0.0), []
 
     def make() -> int:
         made.append(1)
@@ -26,8 +26,30 @@ def test_an_answer_is_kept_while_its_version_holds() -> None:
     assert shared.get("a", lambda: 2, make) == 2
 
 
+def test_an_answer_grows_old_with_the_clock_by_itself_not_with_the_others() -> None:
+    now = [1000.0]
+    shared, made = Shared(lambda: now[0]), []
+
+    def make() -> int:
+        made.append(1)
+        return len(made)
+
+    def asked(name: str) -> int:
+        return shared.get(name, lambda: 1, make)
+
+    assert asked("a") == 1
+    now[0] += 20
+    assert asked("b") == 2
+    now[0] += 9.9
+    assert (asked("a"), asked("b")) == (1, 2)
+    now[0] += 0.1  # thirty seconds after the first
+    assert (asked("a"), asked("b")) == (3, 2)
+    now[0] -= 3600  # the clock was put back: what was told of later is not told of now
+    assert asked("a") == 4
+
+
 def test_many_at_once_wait_for_one_that_was_begun_since_they_asked() -> None:
-    shared, begun, let_go = Shared(), [], threading.Event()
+    shared, begun, let_go = Shared(lambda: 0.0), [], threading.Event()
     version = iter(range(1000))  # everything changes all the time
 
     def make() -> int:
@@ -47,7 +69,7 @@ def test_many_at_once_wait_for_one_that_was_begun_since_they_asked() -> None:
 
 
 def test_a_fault_keeps_nothing() -> None:
-    shared = Shared()
+    shared = Shared(lambda: 0.0)
 
     def fails() -> int:
         raise ValueError("no")

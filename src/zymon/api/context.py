@@ -53,6 +53,7 @@ class Context(Premises):
     door: Door = field(init=False)
 
     def __post_init__(self) -> None:
+        super().__post_init__()
         self.door = Door(self.db)
 
     def begin_links(self) -> None:

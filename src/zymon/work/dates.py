@@ -28,6 +28,7 @@ from zymon.store.places import place, revisions, setpoint_at
 from zymon.store.sensors import offset_rh
 from zymon.store.told import not_told_yet, record
 
+from .apart import Apart
 from .as_forecast import core_piece
 from .follow import Happening
 from .places import surroundings_of
@@ -112,6 +113,7 @@ class Dates:
         self._maker: threading.Thread | None = None
         self._stopped = False
         self._premises: Premises | None = None
+        self._apart: Apart | None = None
 
     # -- made behind the scenes
 
@@ -123,12 +125,18 @@ class Dates:
             self._maker = threading.Thread(target=self._keep_making, name="dates", daemon=True)
             self._maker.start()
 
+    def make_apart(self) -> None:
+        """Make them from now on in a process of their own."""
+        self._apart = Apart()
+
     def stop(self) -> None:
         """Make no more."""
         self._stopped = True
         self._changed.set()
         if self._maker is not None:
             self._maker.join(timeout=10)
+        if self._apart is not None:
+            self._apart.end()
 
     def look_again(self) -> None:
         """Something was recorded: dates that it can have moved are made anew."""
@@ -184,12 +192,15 @@ class Dates:
             if kept is not None and kept.revision == revision and 0 <= now_s - kept.made_s < FRESH_FOR_S:
                 return kept
             history = history_of(session, place_id, now_s)
-            fit = fitted(history) if history.pieces else None
+            fit = self._fitted(history) if history.pieces else None
             if fit is not None:
                 fit.forecasts  # noqa: B018 -- made under the lock, so that it is made once
             kept = PlaceDates(revision, now_s, fit, {p.tag: i for i, p in enumerate(history.pieces)})
             self._kept[place_id] = kept
             return kept
+
+    def _fitted(self, history: History) -> Fitted:
+        return fitted(history) if self._apart is None else self._apart.fitted(history)
 
     # -- asked for
 

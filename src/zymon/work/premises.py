@@ -21,7 +21,7 @@ from .follow import Followers
 from .ledger.corrections import keep_what_failed
 from .moments import moment
 from .schemas import MadeOut
-from .shared import KEPT_FOR_S, Shared
+from .shared import Shared
 
 __all__ = ["DoubtfulError", "Premises", "Recording", "moment"]
 
@@ -98,16 +98,14 @@ class Premises:
     clock: Callable[[], float]
     dates: Dates = field(default_factory=Dates)
     followers: Followers = field(default_factory=Followers)
-    shared: Shared = field(default_factory=Shared)
     copies: Copies | None = None  # where this server takes them
     trouble: Trouble | None = None  # why the latest entry could not be kept
     said_address: str | None = None  # the address for tablets, as the workshop has it
     _steady: Callable[[], float] | None = None
     _watched: tuple[float, float] | None = None  # the clock and steady seconds when somebody last looked at it
 
-    def version(self, besides: frozenset[str] = frozenset()) -> tuple[int, int]:
-        """What an answer rests on that is told of now: all entries, tables `besides` left out, and about when it is."""
-        return self.db.version(besides), self.now_s // KEPT_FOR_S
+    def __post_init__(self) -> None:
+        self.shared = Shared(self.clock)
 
     @property
     def now_s(self) -> int:

@@ -124,13 +124,18 @@ class Fitted:
         made = _forecasts(self.arrays, self.sampled, self._future(self.arrays), self.good, self.weight)
         return tuple(replace(f, ring=ring) for f, ring in zip(made, self._rings_now(), strict=True))
 
+    @cached_property
+    def profiles(self) -> Array:
+        """Water per dry matter [kg/kg] of every piece by its most likely parameters, (m+1, shells, n) on its grid."""
+        profiles = self.arrays.run(self.theta, keep=True).profiles
+        assert profiles is not None
+        return profiles
+
     def _rings_now(self) -> list[RingSeen]:
         """The ring that every piece has now, by its most likely parameters."""
         c, n = self.arrays, len(self.arrays.pieces)
         step = np.abs(c.time_s - np.maximum(c.now_s - c.hung, 0.0)).argmin(axis=0)  # one point of the grid lies at now
-        profiles = c.run(self.theta, keep=True, steps=max(int(step.max()), 1)).profiles
-        assert profiles is not None
-        rim, core = rim_and_core(profiles[step, :, np.arange(n)].T)
+        rim, core = rim_and_core(self.profiles[step, :, np.arange(n)].T)
         return [ring_seen(float(r), float(k)) for r, k in zip(rim, core, strict=True)]
 
     def _felt(self) -> None:

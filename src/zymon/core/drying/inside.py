@@ -64,16 +64,12 @@ def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
 
     Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
     """
-    piece = of.arrays.pieces[index]
-    alone = of.changed([index], Change())
-    theta = of.theta[index : index + 1]
-    profiles = alone.run(theta, keep=True).profiles
-    assert profiles is not None
-    time_s = alone.time_s[:, 0]
-    elapsed = float(np.clip(at_s - piece.hung_at_s, 0.0, time_s[-1]))
+    time_s = of.arrays.time_s[:, index]
+    elapsed = float(np.clip(at_s - of.arrays.hung[index], 0.0, time_s[-1]))
     j = int(np.clip(np.searchsorted(time_s, elapsed) - 1, 0, len(time_s) - 2))
     share = (elapsed - time_s[j]) / (time_s[j + 1] - time_s[j])
-    return alone.bodies(theta), profiles[j, :, 0] * (1 - share) + profiles[j + 1, :, 0] * share
+    profile = of.profiles[j, :, index] * (1 - share) + of.profiles[j + 1, :, index] * share
+    return of.arrays.bodies(of.theta).one(index), profile
 
 
 def ring_ahead(of: Fitted, index: int, change: Change) -> float:

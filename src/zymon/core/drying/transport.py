@@ -40,6 +40,10 @@ class Bodies:
     def __len__(self) -> int:
         return len(self.half_thickness_m)
 
+    def one(self, index: int) -> "Bodies":
+        """One of them, as arrays of shape (1,)."""
+        return _part(self, slice(index, index + 1))
+
     @property
     def fresh_x(self) -> Array:
         """Water per fat-free dry matter at hanging [kg/kg]."""

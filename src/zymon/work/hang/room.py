@@ -31,7 +31,7 @@ def room_json(shop: Premises, place_id: int) -> bytes:
         making = shop.dates.being_made(session, place_id)
 
     def version() -> tuple[object, ...]:
-        return *shop.version(frozenset({"weighing"})), revision, making, shop.dates.version(place_id)
+        return shop.db.version(frozenset({"weighing"})), revision, making, shop.dates.version(place_id)
 
     def make() -> bytes:
         return room(shop, place_id).model_dump_json().encode()

@@ -33,7 +33,6 @@ from ..schemas import ClimateOut, SaidOut, Setpoint, all_said, read_said, said_o
 from . import schemas as s
 
 CURVE_PAST_WINDOW = 1.15  # the curve is shown a little past the end of the window
-KEPT_INSIDE_S = 300  # water moves by the hour
 CLIMATE_POINTS = 360
 
 
@@ -241,7 +240,7 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
         curve=_curve(of, made, now_s),
         climate=shop.shared.get(
             ("air along", of.id),
-            lambda: (*shop.version(frozenset({"weighing"})), hangs),
+            lambda: (shop.db.version(frozenset({"weighing"})), hangs),
             lambda: _air_along(shop, stays),
         ),
         setpoint=None if setpoint is None else Setpoint.model_validate(setpoint, from_attributes=True),
@@ -249,11 +248,7 @@ def piece_out(shop: Premises, session: Session, of: models.Piece) -> s.PieceOut:
             temperature_c=round(fit.arrays.air.ahead_temperature_c, 1),
             rh_percent=round(fit.arrays.air.ahead_rh_percent),
         ),
-        inside=shop.shared.get(
-            ("inside", of.id),
-            lambda: (shop.dates.version(where.place_id), hangs, until_s // KEPT_INSIDE_S),
-            lambda: s.InsideOut.model_validate(inside(fit, index, until_s), from_attributes=True),
-        ),
+        inside=s.InsideOut.model_validate(inside(fit, index, until_s), from_attributes=True),
     )  # fmt: skip
 
 

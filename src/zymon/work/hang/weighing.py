@@ -37,8 +37,6 @@ def weigh(shop: Premises, piece_id: int, body: e.WeighingIn) -> s.Weighed:
         of = store.piece(entry.session, piece_id)
         if entry.new:
             weigh_at(shop, entry, of, body.gross_g, body.first_g, entry.at(body.at))
-    with shop.db.reading() as session:
-        of = store.piece(session, piece_id)
         last = next(w for w in of.weighings if w.id == entry.made[-1].id)
         tag_g, there = views.weighed_at_target(of, last.gross_g)
         sure = last.id in confirmed_ids(of)

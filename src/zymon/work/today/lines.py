@@ -48,7 +48,7 @@ def _shared(shop: Premises, station: str, make: Callable[[Session], Iterable[Lin
         with shop.db.reading() as own:
             return list(make(own))
 
-    return shop.shared.get(("round", station), lambda: shop.version(NOT_WEIGHED), lines)
+    return shop.shared.get(("round", station), lambda: shop.db.version(NOT_WEIGHED), lines)
 
 
 def _at_place(shop: Premises, place_id: int, revision: int, place_order: int) -> list[LineOfRound]:
@@ -59,7 +59,7 @@ def _at_place(shop: Premises, place_id: int, revision: int, place_order: int) ->
             return list(hang_lines(shop, own, place(own, place_id), place_order))
 
     def version() -> tuple[object, ...]:
-        return *shop.version(NOT_WEIGHED), revision, place_order, shop.dates.version(place_id)
+        return shop.db.version(NOT_WEIGHED), revision, place_order, shop.dates.version(place_id)
 
     return shop.shared.get(("round", place_id), version, lines)
 

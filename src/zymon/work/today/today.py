@@ -20,7 +20,7 @@ def today_json(shop: Premises) -> bytes:
     """What is due and what comes next, as it is sent; asked for by several at once it is worked out once."""
 
     def version() -> tuple[object, ...]:
-        return *shop.version(), shop.dates.all_versions()
+        return shop.db.version(), shop.dates.all_versions()
 
     return shop.shared.get("today", version, lambda: today(shop).model_dump_json().encode())
 
