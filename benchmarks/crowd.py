@@ -67,13 +67,13 @@ class Person:
 
 
 @contextmanager
-def running(db: Path) -> Iterator[int]:
-    """A server of its own process on a record; its port."""
+def running(db: Path, command: str = "demo") -> Iterator[int]:
+    """A server of its own process on a record; its port. Parameters: command, serve or demo."""
     listener = next_free(Settings(port=8600))
     port = listener.getsockname()[1]
     listener.close()
-    command = [str(Path(sys.executable).parent / "zymon"), "demo", "--db", str(db), "--port", str(port)]
-    with subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, env={**os.environ}) as server:
+    run = [str(Path(sys.executable).parent / "zymon"), command, "--db", str(db), "--port", str(port)]
+    with subprocess.Popen(run, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, env={**os.environ}) as server:
         try:
             _until_up(port)
             yield port
@@ -94,9 +94,20 @@ def _until_up(port: int) -> None:
 
 def get(port: int, path: str) -> Any:
     """An answer of a server."""
+    return call(port, "GET", path)
+
+
+def call(port: int, method: str, path: str, body: dict[str, Any] | None = None) -> Any:
+    """An answer of a server. Raises RuntimeError where it is refused."""
     line = HTTPConnection("127.0.0.1", port, timeout=120)
-    line.request("GET", path)
-    return json.loads(line.getresponse().read())
+    sent = None if body is None else json.dumps(body)
+    line.request(method, path, sent, {} if sent is None else {"Content-Type": "application/json"})
+    answer = line.getresponse()
+    told = answer.read()
+    line.close()
+    if answer.status >= 400:
+        raise RuntimeError(f"{method} {path}: {answer.status} {told[:200]!r}")
+    return json.loads(told)
 
 
 def crowd(port: int, seconds: float = SECONDS, pause_s: float = PAUSE_S) -> tuple[dict[str, list[float]], list[str]]:

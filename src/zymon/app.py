@@ -26,7 +26,7 @@ from .api.guard import LOOPBACK, Guard
 from .api.hang import hook
 from .api.hang import place as place_itself
 from .api.hang import routes as hang
-from .api.house import archive, copies, people
+from .api.house import archive, copies, disk, people
 from .api.keep import routes as keep
 from .api.ledger import routes as ledger
 from .api.rest import routes as rest
@@ -94,7 +94,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     errors.install(app)
     for station in (
         line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, keep, today,
-        book, devices, alarms, imports, files, people, copies, archive,
+        book, devices, alarms, imports, files, people, copies, disk, archive,
     ):  # fmt: skip
         app.include_router(station.router, dependencies=[Allowed])
 

@@ -8,6 +8,8 @@ from playwright.sync_api import Page, expect
 from pages import open_workshop, post
 from serving import Server
 from support import NOW, iso, piece_body
+from zymon.store.climate import Source, add_readings
+from zymon.store.database import Database
 
 PASSPHRASE = "hay and juniper smoke"
 TABLET = "Loft tablet"
@@ -174,6 +176,16 @@ def test_weights_typed_without_a_connection_wait_for_whoever_typed_them(
     assert written(server, "SELECT by FROM weighing") == [("Ida",), ("Ida",)]
 
 
+def _minutes_of_long_ago(file: Path, days: int) -> None:
+    """A logger's minutes of three years ago at the first place."""
+    begin = NOW // 300 * 300 - 3 * 365 * 86_400
+    db = Database(file)
+    with db.writing("Ida", NOW) as session:
+        rows = [(at, 13.0, 78.0) for at in range(begin, begin + days * 86_400, 60)]
+        add_readings(session, 1, rows, Source())
+    db.close()
+
+
 def test_the_copies_are_told_and_everything_goes_out_and_comes_into_an_empty_zymon(
     serve: Callable[..., Server], page: Page, tmp_path: Path
 ) -> None:
@@ -184,6 +196,18 @@ def test_the_copies_are_told_and_everything_goes_out_and_comes_into_an_empty_zym
     page.get_by_role("button", name="Take one now").click()
     expect(page.get_by_text("A copy was taken and looked through")).to_be_visible()
     expect(page.get_by_text("The last good one is of")).to_be_visible()
+    _minutes_of_long_ago(tmp_path / "workshop.db", days=10)
+    page.reload()
+    room = page.get_by_role("region", name="Room on the disk")
+    expect(room.get_by_text("11,520 readings older than")).to_be_visible()
+    room.get_by_role("button", name="Thin what is old").click()
+    expect(room.get_by_role("alert")).to_contain_text("The minutes do not come back: take an archive first")
+    room.get_by_role("button", name="Leave them").click()
+    expect(room.get_by_role("alert")).to_be_hidden()
+    room.get_by_role("button", name="Thin what is old").click()
+    room.get_by_role("button", name="Yes, thin them").click()
+    expect(room.get_by_text("14,400 became 2,880")).to_be_visible(timeout=20_000)
+    expect(room.get_by_role("button")).to_have_count(0)  # nothing is left to thin
     with page.expect_download() as started:
         page.get_by_role("link", name="Take everything out").click()
     started.value.save_as(tmp_path / "all.zip")

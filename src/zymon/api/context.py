@@ -18,6 +18,7 @@ from zymon.work.alarms.telling import Sender, Way
 from zymon.work.alarms.watch import Watch
 from zymon.work.devices import ReadingsIn, ReceiptOut, receive
 from zymon.work.house.copies import Nightly
+from zymon.work.house.disk import Thinner
 from zymon.work.house.door import Door
 from zymon.work.premises import Premises
 from zymon.work.showing import Showing
@@ -51,10 +52,12 @@ class Context(Premises):
     standins: Standins | None = None  # where the workshop is simulated
     own_address: str = "http://127.0.0.1"  # by which this machine itself reaches the workshop
     door: Door = field(init=False)
+    thinner: Thinner = field(init=False)
 
     def __post_init__(self) -> None:
         super().__post_init__()
         self.door = Door(self.db)
+        self.thinner = Thinner(self)
 
     def begin_links(self) -> None:
         """Listen from now on where devices leave their readings."""
@@ -102,6 +105,7 @@ class Context(Premises):
             self.link.end()
         if self.watch is not None:
             self.watch.end()
+        self.thinner.end()
         super().close()
 
     def keep_copies(self) -> None:

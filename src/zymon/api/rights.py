@@ -25,7 +25,9 @@ NOTES = re.compile(
 )
 # a signature, or a change of what one rests on
 SIGNS = re.compile(r"/api/(.*/(strike|restore|correct|take-back|bring-back)|batches/\{batch_id\}/signatures|holds/.*)")
-HOUSE = re.compile(r"/api/(devices|alarms/people|people|tablets|limits|workshop|copies|archive|standins/forward)(/.*)?")
+HOUSE = re.compile(
+    r"/api/(devices|alarms/people|people|tablets|limits|workshop|copies|disk|archive|standins/forward)(/.*)?"
+)
 ALL_OF_IT = "/api/archive.zip"
 # signed with the passphrase or PIN given again: hurdles, and what their evidence was
 CONFIRMED = re.compile(

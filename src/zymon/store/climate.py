@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from zymon.core.drying.climate import Log
 from zymon.core.errors import OutOfRangeError
+from zymon.core.house.thinning import SPAN_S
 from zymon.core.place_fit import SHIFT_LOOK_S, Shift, shift
 
 from .journal import AIR_CHANGED
@@ -24,14 +25,25 @@ ROWS_PER_INSERT = 400
 Row = tuple[int, float, float | None]  # at [s], temperature [°C], humidity [%] where it was measured
 Span = RowOfQuery[tuple[int, float, float, float, float | None, float | None, float | None]]
 
+# Readings with what each stands for where it is the mean of several, and their means and extremes over a group of them
+READINGS = "reading r LEFT JOIN thinned_reading t ON t.place_id = r.place_id AND t.at_s = r.at_s AND t.strike_id = 0"
+MEANS = """
+    sum(coalesce(t.readings, 1)) AS readings,
+    sum(r.temperature_c * coalesce(t.readings, 1)) / sum(coalesce(t.readings, 1)) AS temperature_c,
+    min(coalesce(t.temperature_min_c, r.temperature_c)) AS temperature_min_c,
+    max(coalesce(t.temperature_max_c, r.temperature_c)) AS temperature_max_c,
+    sum(r.rh_percent * coalesce(t.readings, 1))
+      / sum(CASE WHEN r.rh_percent IS NOT NULL THEN coalesce(t.readings, 1) END) AS rh_percent,
+    min(coalesce(t.rh_min_percent, r.rh_percent)) AS rh_min_percent,
+    max(coalesce(t.rh_max_percent, r.rh_percent)) AS rh_max_percent
+"""
 _ROLL_UP = text(
-    """
+    f"""
     INSERT OR REPLACE INTO reading_hour
       (place_id, hour_s, readings, temperature_c, temperature_min_c, temperature_max_c,
        rh_percent, rh_min_percent, rh_max_percent)
-    SELECT place_id, at_s / 3600 * 3600, count(*), avg(temperature_c), min(temperature_c), max(temperature_c),
-           avg(rh_percent), min(rh_percent), max(rh_percent)
-    FROM reading WHERE place_id = :place AND at_s >= :low AND at_s < :high
+    SELECT r.place_id, r.at_s / 3600 * 3600, {MEANS}
+    FROM {READINGS} WHERE r.place_id = :place AND r.at_s >= :low AND r.at_s < :high
     GROUP BY 2
     """
 )
@@ -106,6 +118,13 @@ def strike_readings(session: Session, new: ReadingStrike) -> ReadingStrike:
     if not new.readings:
         raise OutOfRangeError("refused.no_reading_in_stretch")
     session.execute(text(f"DELETE FROM reading WHERE {where}"), span)
+    session.execute(
+        text(
+            "UPDATE thinned_reading SET strike_id = :strike WHERE place_id = :place AND strike_id = 0 AND at_s IN"
+            " (SELECT at_s FROM struck_reading WHERE strike_id = :strike)"
+        ),
+        span,
+    )
     _roll_up(session, new.place_id, new.from_s, new.to_s)
     session.flush()
     return new
@@ -125,6 +144,13 @@ def restore_readings(session: Session, of: ReadingStrike, reason: str, by: str, 
     """
     strike(of, reason, by, now_s)
     span: dict[str, int | None] = {"strike": of.id, "place": of.place_id}
+    session.execute(
+        text(
+            "UPDATE thinned_reading SET strike_id = 0 WHERE place_id = :place AND strike_id = :strike AND at_s NOT IN"
+            " (SELECT at_s FROM reading WHERE place_id = :place AND at_s BETWEEN :low AND :high)"
+        ),
+        {**span, "low": of.from_s, "high": of.to_s},
+    )
     came = _changed(
         session,
         text(
@@ -179,6 +205,19 @@ def stored_readings(session: Session, place_id: int, low_s: int, high_s: int) ->
         {"p": place_id, "a": low_s, "b": high_s},
     )
     return {at: (c, rh) for at, c, rh in found}
+
+
+def thinned_spans(session: Session, place_id: int, low_s: int, high_s: int) -> set[int]:
+    """The spans between two times of which only a mean is left, each by its number since 1970: a reading of one of
+    them that comes once more is in it already."""
+    found = session.execute(
+        text(
+            "SELECT at_s / :span FROM thinned_reading"
+            " WHERE place_id = :p AND at_s BETWEEN :a / :span * :span AND :b AND strike_id = 0"
+        ),
+        {"p": place_id, "a": low_s, "b": high_s, "span": SPAN_S},
+    )
+    return {span for (span,) in found}
 
 
 _BINNED = text(
@@ -254,10 +293,11 @@ _FROM_HOURS = text(
     """
 )
 _FROM_READINGS = text(
-    """
-    SELECT at_s / :b * :b, avg(temperature_c), min(temperature_c), max(temperature_c),
-           avg(rh_percent), min(rh_percent), max(rh_percent)
-    FROM reading WHERE place_id = :p AND at_s >= :low AND at_s <= :high GROUP BY 1 ORDER BY 1
+    f"""
+    SELECT at_s, temperature_c, temperature_min_c, temperature_max_c, rh_percent, rh_min_percent, rh_max_percent FROM
+      (SELECT r.at_s / :b * :b AS at_s, {MEANS}
+       FROM {READINGS} WHERE r.place_id = :p AND r.at_s >= :low AND r.at_s <= :high GROUP BY 1)
+    ORDER BY 1
     """
 )
 

@@ -12,12 +12,8 @@ from .salt_models import SaltPiece
 
 def batches_by_words(session: Session, words: str) -> list[Batch]:
     """Batches that hold every one of the words somewhere, the latest first; all of them for no words."""
-    query = select(Batch).options(
-        selectinload(Batch.pieces, Piece.weighings),
-        selectinload(Batch.pieces, Piece.hangings),
-        selectinload(Batch.pieces, Piece.states),
-        selectinload(Batch.pieces, Piece.cuts),
-    )
+    of_piece = (Piece.weighings, Piece.hangings, Piece.states, Piece.cuts, Piece.felt)
+    query = select(Batch).options(selectinload(Batch.pieces).options(*(selectinload(one) for one in of_piece)))
     for word in words.split()[:8]:
         query = query.where(or_(*_holds(word)))
     return list(session.scalars(query.order_by(Batch.created_s.desc(), Batch.id.desc())))

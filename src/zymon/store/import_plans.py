@@ -9,12 +9,13 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from zymon.core.errors import OutOfRangeError, ZymonError
+from zymon.core.house.thinning import SPAN_S
 from zymon.core.say import Said, said
 from zymon.formats.hang_file import HangBatch, HangFile, HangPiece
 from zymon.formats.measured.faults import RowError
 from zymon.formats.measured.reading import ClimateRow, Measurements, PhRow, WeightRow
 
-from .climate import Source, add_readings, stored_readings
+from .climate import Source, add_readings, stored_readings, thinned_spans
 from .hang import NewPiece, hang_piece
 from .models import Batch, Hanging, Piece
 from .places import ClashError, place, setpoint_at
@@ -101,12 +102,15 @@ def plan_climate(session: Session, place_id: int, file: Measurements) -> Plan:
     if not rows:
         return plan
     stored = stored_readings(session, place_id, rows[0][0], rows[-1][0])
+    thinned = thinned_spans(session, place_id, rows[0][0], rows[-1][0])
     new: list[ClimateRow] = rows
     if stored:
         new = []
         for row in rows:
             there = stored.get(row[0])
-            if there is None:
+            if row[0] // SPAN_S in thinned:
+                plan.same += 1
+            elif there is None:
                 new.append(row)
             elif _same_air(there, row[1:]):
                 plan.same += 1
@@ -283,6 +287,8 @@ def plan_hang_file(session: Session, place_id: int, file: HangFile, by: str, now
         round(at.timestamp()): (c, rh) for at, c, rh in file.climate if round(at.timestamp()) <= now_s + AHEAD_S
     }
     have = stored_readings(session, place_id, min(readings), max(readings)) if readings else {}
+    thinned = thinned_spans(session, place_id, min(readings), max(readings)) if readings else set()
+    readings = {at: air for at, air in readings.items() if at // SPAN_S not in thinned}
     rows = sorted((at, c, rh) for at, (c, rh) in readings.items() if at not in have)
     plan.conflict = sum(1 for at in readings if at in have and have[at] != readings[at])
     plan.new = len(fresh) + len(weights) + len(rows)

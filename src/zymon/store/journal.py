@@ -22,6 +22,7 @@ KEPT_BY_ZYMON: dict[str, frozenset[str]] = {
     "sent": frozenset({"made"}),
     "alarm_event": frozenset({"seen_s", "ended_s", "worst"}),
     "reading_strike": frozenset({"readings"}),
+    "thinning": frozenset({"readings_before", "readings_after", "ended_s"}),
     "import_report": frozenset({"rows_new", "rows_same", "rows_conflict", "rows_left_out"}),
 }
 AIR_CHANGED = "air changed"  # in a session: of which places and times the log was changed

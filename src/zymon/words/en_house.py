@@ -2,6 +2,8 @@
 
 HOUSE: dict[str, str] = {
     "cost.one_disk": "the whole record stands on one disk",
+    "doubt.thinning": "Of {readings} readings older than {since_s} only the means of five minutes stay, with the lowest "
+    "and highest of each. The minutes do not come back: take an archive first. Thin them?",
     "refused.archive_altered": "the archive is not as it was written: {file} was altered or is cut short",
     "refused.archive_damaged": "the archive is damaged: nothing of it was brought in",
     "refused.archive_too_packed": "this is no archive of a workshop: it holds more than anybody could have entered",
@@ -39,6 +41,7 @@ HOUSE: dict[str, str] = {
     "refused.not_allowed.write": "{name} weighs, measures and ticks, no more: a maker or an owner may do this",
     "refused.not_done_here": "nothing of that kind is done at this address",
     "refused.not_your_browser": "that is somebody else's browser: an owner may sign it out",
+    "refused.nothing_to_thin": "there is nothing to thin: hardly a reading is older than {since_s}",
     "refused.nothing_here": "there is nothing at this address",
     "refused.passphrase_length": "a passphrase has {least} to {most} characters: three or four words are easy to keep",
     "refused.person_name_taken": "{name} is on record already, here or of those who left: give another name",

@@ -9,7 +9,7 @@ from zymon.core.drying.feel import Feel
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.drying.history import Stay as CoreStay
 from zymon.core.drying.history import Weighing as CoreWeighing
-from zymon.core.pieces import loss_percent, net_weight, sliced
+from zymon.core.pieces import loss_percent, net_weight, sliced, target_weight
 from zymon.store.hang import NewPiece, last_hanging
 from zymon.store.models import Hanging, Piece, PieceCut, Weighing
 from zymon.store.struck import counted
@@ -44,6 +44,14 @@ def lost_at(of: Piece, weighing: Weighing) -> float | None:
     """What a piece had lost by a weighing [%], to a hundredth; None where nobody weighed it when it was hung."""
     start_g = start_at(of, weighing.at_s)
     return None if start_g is None else round(loss_percent(start_g, of.tare_g, weighing.gross_g), 2)
+
+
+def target_gross(of: Piece) -> float | None:
+    """What the scale must show when a piece is done [g]; None where the scale cannot say it."""
+    start_g = start_at(of, float("inf"))
+    if start_g is None or of.target_loss_percent is None:
+        return None
+    return target_weight(start_g, of.tare_g, of.target_loss_percent).target_gross_g
 
 
 def confirmed_ids(of: Piece) -> set[int]:

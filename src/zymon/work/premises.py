@@ -76,6 +76,7 @@ class Copies(Protocol):
     """Whoever takes the nightly copies of the record."""
 
     failed: str | None  # why the latest could not be taken
+    took_s: float | None  # how long the latest took
 
     def taken(self) -> dict[int, Path]:
         """The copies that are whole, by when they were taken [s]."""

@@ -1156,6 +1156,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/disk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Disk
+         * @description The room that the record and its copies take, and what thinning the log of the air would bring.
+         */
+        get: operations["disk_api_disk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/disk/thinning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thin
+         * @description Thin readings of long ago, or go on where it stopped; asked about first (409 doubtful).
+         */
+        post: operations["thin_api_disk_thinning_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/door": {
         parameters: {
             query?: never;
@@ -5101,7 +5141,9 @@ export interface components {
         };
         /**
          * CopiesOut
-         * @description The copies of the record, the latest first; `failed`: why the latest try came to nothing.
+         * @description The copies of the record, the latest first.
+         *
+         *     `failed`: why the latest try came to nothing; `took_s`: how long the latest took, where this server took it.
          */
         CopiesOut: {
             /** Copies */
@@ -5120,6 +5162,8 @@ export interface components {
             nightly: boolean;
             /** Old */
             old: boolean;
+            /** Took S */
+            took_s: number | null;
         };
         /**
          * CopyOut
@@ -5654,6 +5698,41 @@ export interface components {
             was: string | null;
             /** What */
             what: string;
+        };
+        /**
+         * DiskOut
+         * @description The room on the disk [bytes]; `unused_bytes` lie in the record's file and are filled first.
+         *
+         *     Readings older than `full_since` may be thinned: about so many `would_go`. `share_done`: of a thinning under way.
+         */
+        DiskOut: {
+            /** Copies */
+            copies: number;
+            /** Copies Bytes */
+            copies_bytes: number;
+            /** Failed */
+            failed: string | null;
+            /** Free Bytes */
+            free_bytes: number;
+            /**
+             * Full Since
+             * Format: date-time
+             */
+            full_since: string;
+            /** Readings */
+            readings: number;
+            /** Record Bytes */
+            record_bytes: number;
+            /** Share Done */
+            share_done: number | null;
+            /** Thinnings */
+            thinnings: components["schemas"]["ThinningOut"][];
+            /** Unused Bytes */
+            unused_bytes: number;
+            /** Would Free Bytes */
+            would_free_bytes: number;
+            /** Would Go */
+            would_go: number;
         };
         /**
          * DoorOut
@@ -9222,6 +9301,25 @@ export interface components {
             versions: components["schemas"]["VersionOut"][];
         };
         /**
+         * RecordIn
+         * @description What every entry brings: its identity, who enters it, the moment it is of (now where left out).
+         *
+         *     `sure`: what was asked about is answered, it is as entered.
+         */
+        RecordIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * ReferenceOut
          * @description What the Bench offers to pick from.
          */
@@ -11337,6 +11435,30 @@ export interface components {
             weighed_g: number | null;
             /** Worst Error Percent */
             worst_error_percent: number;
+        };
+        /**
+         * ThinningOut
+         * @description A thinning: readings older than `before`, how many there were and how many are left; `ended`: None part way.
+         */
+        ThinningOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Before
+             * Format: date-time
+             */
+            before: string;
+            /** By */
+            by: string;
+            /** Ended */
+            ended: string | null;
+            /** Readings After */
+            readings_after: number;
+            /** Readings Before */
+            readings_before: number;
         };
         /**
          * ToCut
@@ -19734,6 +19856,248 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeviceMade"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    disk_api_disk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiskOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    thin_api_disk_thinning_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiskOut"];
                 };
             };
             /** @description Bad Request */

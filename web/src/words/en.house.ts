@@ -1,6 +1,8 @@
 // Words of the House: the door, people, devices, copies of the record.
 import { plural } from './plural';
 
+const megabytes = (mb: number): string => `${mb < 10 ? mb.toFixed(1) : mb.toFixed(0)} MB`;
+
 export const house = {
   title: 'House',
   rooms: { workshop: 'Workshop', people: 'People', devices: 'Devices', alarms: 'Alarms', copies: 'Copies' },
@@ -123,9 +125,37 @@ export const house = {
   theRecord: 'The record',
   theCopies: 'The copies',
   elsewhere: 'Both are on this machine. Carry a copy to another disk now and then: a fire takes both.',
-  megabytes: (mb: number) => `${mb < 10 ? mb.toFixed(1) : mb.toFixed(0)} MB`,
+  megabytes,
+  copyTook: (seconds: number) =>
+    seconds < 1
+      ? 'It took less than a second.'
+      : `It took ${plural(Math.round(seconds), 'second', 'seconds')}.`,
   copyNow: 'Take one now',
   copied: 'A copy was taken and looked through',
+  disk: 'Room on the disk',
+  diskTold: {
+    record: 'The record',
+    unused: (size: string) => `of it ${size} is empty and is filled first`,
+    copies: (many: number) => `${plural(many, 'copy', 'copies')} of it`,
+    free: 'Free on this disk',
+    readings: 'Readings of the air',
+  },
+  size: (bytes: number) =>
+    bytes < 1e9
+      ? megabytes(bytes / 1e6)
+      : `${(bytes / 1e9).toLocaleString('en', { maximumFractionDigits: 1 })} GB`,
+  thin: 'Thin what is old',
+  thinHint: (readings: number, since: string, size: string) =>
+    `${readings.toLocaleString('en')} readings older than ${since} could become means of five minutes with their lowest and highest. About ${size} would become empty. Charts, dates and judgements stay as they are; the single minutes do not come back.`,
+  thinArchive: 'Take everything out first',
+  thinYes: 'Yes, thin them',
+  thinNo: 'Leave them',
+  thinning: (percent: number) => `Thinning: ${percent} % done. Entries go on meanwhile.`,
+  thinFailed: (why: string) => `It stopped: ${why}`,
+  thinGoOn: 'Go on',
+  thinBroken: (by: string, at: string) => `What ${by} began on ${at} did not come to its end.`,
+  thinned: (before: string, was: number, left: number, by: string, at: string) =>
+    `Readings older than ${before}: ${was.toLocaleString('en')} became ${left.toLocaleString('en')} (${by}, ${at}).`,
   takeOut: 'Take everything out',
   takeOutHint:
     'Every table, every photo, every batch, place and recipe in open files, with a spreadsheet for people, in one zip. After ten years it takes a minute or two.',

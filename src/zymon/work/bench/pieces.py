@@ -9,7 +9,7 @@ from zymon.store.hang import last_hanging
 from zymon.store.models import Batch, Piece
 from zymon.store.salt_models import SaltPiece
 
-from ..as_forecast import core_piece
+from ..as_forecast import target_gross
 from ..hang.views import life_out, scale_out, tag_out
 from ..life import batch_before, life_before, of_piece, state_of
 from . import making_schemas as m
@@ -81,7 +81,7 @@ def _hung(of: Piece) -> m.PieceOfBatch:
         start_g=of.start_weight_g,
         weight_g=None if said is None else said.gross_g,
         loss_percent=None if said is None else said.loss_percent,
-        tag_g=tag_out(core_piece(of).target_gross_g),
+        tag_g=tag_out(target_gross(of)),
         target_loss_percent=of.target_loss_percent,
         piece_id=of.id,
         place_id=last_hanging(of).place_id,

@@ -25,7 +25,7 @@ from zymon.store.places import place, setpoint_at
 from zymon.store.told import told
 from zymon.store.weighings import standing
 
-from ..as_forecast import confirmed_ids, core_piece, lost_at, on_a_hook
+from ..as_forecast import confirmed_ids, core_piece, lost_at, on_a_hook, target_gross
 from ..life import state_of
 from ..places import climate_out, ready_of, ready_out
 from ..premises import Premises, moment
@@ -295,7 +295,7 @@ def _state_out(of: models.PieceState) -> s.StateOut:
 
 def weighed_at_target(of: models.Piece, gross_g: float) -> tuple[int | None, bool]:
     """The gram on the tag, and whether a reading is at it; None where it is not done by weight."""
-    target_g = core_piece(of).target_gross_g
+    target_g = target_gross(of)
     return tag_out(target_g), target_g is not None and at_target(gross_g, target_g)
 
 

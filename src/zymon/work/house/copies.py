@@ -2,6 +2,7 @@
 
 import logging
 import threading
+import time
 from datetime import datetime
 from pathlib import Path
 
@@ -26,7 +27,10 @@ class CopyOut(BaseModel):
 
 
 class CopiesOut(BaseModel):
-    """The copies of the record, the latest first; `failed`: why the latest try came to nothing."""
+    """The copies of the record, the latest first.
+
+    `failed`: why the latest try came to nothing; `took_s`: how long the latest took, where this server took it.
+    """
 
     nightly: bool  # whether this server takes them
     folder: str
@@ -35,6 +39,7 @@ class CopiesOut(BaseModel):
     kept_weeks: int
     old: bool
     failed: str | None
+    took_s: float | None
     copies: list[CopyOut]
 
 
@@ -44,6 +49,7 @@ class Nightly:
     def __init__(self, shop: Premises, folder: Path) -> None:
         self.shop, self.folder = shop, folder
         self.failed: str | None = None
+        self.took_s: float | None = None
         self._stop = threading.Event()
         self._one_at_a_time = threading.Lock()
 
@@ -75,6 +81,7 @@ class Nightly:
         """Take a copy and let go of those no longer kept; whether it came to be. Why not is kept for the page."""
         db, now_s = self.shop.db.file, self.shop.now_s
         with self._one_at_a_time:
+            began = time.monotonic()
             try:
                 take_copy(db, self.folder / nightly_name(db, now_s))
                 taken = self.taken()
@@ -84,7 +91,7 @@ class Nightly:
                 self.failed = told(error) if isinstance(error, CopyError) else str(error)
                 log.error("no copy of the record: %s", self.failed.replace("\n", " "))
                 return False
-            self.failed = None
+            self.failed, self.took_s = None, time.monotonic() - began
         return True
 
     def is_old(self) -> bool:
@@ -107,6 +114,7 @@ def copies(shop: Premises, folder: Path) -> CopiesOut:
         kept_weeks=KEPT_WEEKS,
         old=shop.copies is not None and shop.copies.is_old(),
         failed=None if shop.copies is None else shop.copies.failed,
+        took_s=None if shop.copies is None else shop.copies.took_s,
         copies=[
             CopyOut(name=file.name, at=moment(at_s), bytes=file.stat().st_size)
             for at_s, file in sorted(taken.items(), reverse=True)

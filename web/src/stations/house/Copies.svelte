@@ -7,6 +7,7 @@
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
   import { words } from '../../words/en';
+  import Disk from './Disk.svelte';
   import HousePage from './HousePage.svelte';
 
   const say = words.house;
@@ -37,6 +38,7 @@
       {#if told.copies[0]}
         <p class="text-lg" class:text-warning={told.old}>
           {say.lastCopy(dayAndTime(told.copies[0].at))}{told.old ? ` ${say.old}` : ''}
+          {#if told.took_s !== null}<span class="quiet text-base">{say.copyTook(told.took_s)}</span>{/if}
         </p>
       {:else}<p class="text-lg">{say.noCopy}</p>{/if}
       {#if told.failed}<p class="text-error" role="alert">{say.failed(told.failed)}</p>{/if}
@@ -62,6 +64,7 @@
           >{say.copyNow}</button
         >{/if}
     </section>
+    <Disk />
     {#if keeps}
       <section class="mt-8 max-w-3xl" aria-label={say.takeOut}>
         <h2 class="font-tag text-xl font-semibold">{say.takeOut}</h2>
