@@ -1,4 +1,4 @@
-"""Old readings thinned: what charts, forecasts and strikes read of them stays what it was, and nobody's minutes return."""
+"""Old readings thinned: what charts, forecasts and strikes read stays what it was, and no minute comes back."""
 
 from collections.abc import Iterator
 from pathlib import Path

@@ -2,8 +2,8 @@
 
 HOUSE: dict[str, str] = {
     "cost.one_disk": "the whole record stands on one disk",
-    "doubt.thinning": "Of {readings} readings older than {since_s} only the means of five minutes stay, with the lowest "
-    "and highest of each. The minutes do not come back: take an archive first. Thin them?",
+    "doubt.thinning": "Of {readings} readings older than {since_s} only the means of five minutes stay, with the "
+    "lowest and highest of each. The minutes do not come back: take an archive first. Thin them?",
     "refused.archive_altered": "the archive is not as it was written: {file} was altered or is cut short",
     "refused.archive_damaged": "the archive is damaged: nothing of it was brought in",
     "refused.archive_too_packed": "this is no archive of a workshop: it holds more than anybody could have entered",
