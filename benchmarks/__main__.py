@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, book, courses, crowd, ferment, full, page, safety, shelf, soak, speed
+from . import accuracy, book, courses, crowd, decade, ferment, full, page, safety, shelf, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -30,6 +30,7 @@ def main() -> None:
         ("Speed", speed.measure),
         ("Twenty people at once", crowd.measure),
         ("A full house", full.measure),
+        ("Ten years of minutes", decade.measure),
         ("Shelf", shelf.measure),
         ("Book", book.measure),
         ("Safety", safety.measure),

@@ -305,8 +305,8 @@ _FROM_READINGS = text(
 def series(session: Session, place_id: int, low_s: int, high_s: int, points: int) -> Series:
     """Means and extremes of at most about `points` equal spans between two times.
 
-    Parameters: low_s, high_s [s]; points [-]. Spans of an hour or more come from the roll-ups, so that
-    a year of one-minute readings is answered as fast as a week.
+    Parameters: low_s, high_s [s]; points [-]. Spans of more than half an hour come from the roll-ups, so
+    that a year of one-minute readings is answered as fast as a week.
     """
     return series_along(session, [(place_id, low_s, high_s)], points)
 
@@ -317,7 +317,7 @@ def series_along(session: Session, stays: Sequence[tuple[int, int, int]], points
     Parameters: stays, one at least, in time order: place, from and to [s]; points [-], of them all together.
     """
     bucket = max(60, -(-(stays[-1][2] - stays[0][1]) // max(points, 1)))
-    whole_hours = bucket >= HOUR_S
+    whole_hours = bucket > HOUR_S / 2  # a chart of a few points less, and a tenth of the rows
     if whole_hours:
         bucket = -(-bucket // HOUR_S) * HOUR_S
     query = _FROM_HOURS if whole_hours else _FROM_READINGS

@@ -10,7 +10,7 @@ from zymon.core.house.thinning import SPAN_S, SPANS_AN_HOUR
 
 from .climate import HOUR_S, MEANS, READINGS
 from .models import ReadingHour
-from .thinned_models import ThinnedReading, Thinning
+from .thinned_models import Thinning
 
 STRETCH_S = 14 * 24 * HOUR_S  # thinned in one transaction: who enters something meanwhile waits a tenth of a second
 
@@ -99,5 +99,4 @@ def would_go(session: Session, before_s: int) -> int:
 
 def _gone(session: Session) -> int:
     """How many readings are gone, each of which is part of a mean."""
-    stands = func.coalesce(func.sum(ThinnedReading.readings - 1), 0)
-    return int(session.scalar(select(stands).where(ThinnedReading.strike_id == 0)) or 0)
+    return int(session.scalar(select(func.sum(Thinning.readings_before - Thinning.readings_after))) or 0)

@@ -114,6 +114,7 @@ def disk(shop: Premises, copies: Path, thinner: Thinner) -> DiskOut:
     """The room that the record and its copies take, and what thinning would bring."""
     file = shop.db.file
     since = full_since(moment(shop.now_s).astimezone(shop.zone))
+    share_done, failed = thinner.share_done, thinner.failed  # before the record is read: an end is not told too early
     kept = list(nightly_copies(copies, file).values())
     with shop.db.reading() as session:
         go = store.would_go(session, int(since.timestamp()))
@@ -128,8 +129,8 @@ def disk(shop: Premises, copies: Path, thinner: Thinner) -> DiskOut:
             full_since=since,
             would_go=go,
             would_free_bytes=max(round(go * (BYTES_A_READING - BYTES_A_MEAN / (READINGS_A_MEAN - 1))), 0),
-            share_done=thinner.share_done,
-            failed=thinner.failed,
+            share_done=share_done,
+            failed=failed,
             thinnings=[_out(one) for one in store.thinnings(session)],
         )
 
