@@ -205,8 +205,9 @@ def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, n
 
 
 def makings(session: Session) -> list[Making]:
-    """All batches made at the Bench, the latest first."""
-    return list(session.scalars(select(Making).order_by(Making.made_s.desc(), Making.batch_id.desc())))
+    """All batches made at the Bench with their pieces and mixes, the latest first."""
+    loaded = (selectinload(Making.pieces), selectinload(Making.mixes))
+    return list(session.scalars(select(Making).options(*loaded).order_by(Making.made_s.desc(), Making.batch_id.desc())))
 
 
 def making(session: Session, batch_id: int) -> Making:

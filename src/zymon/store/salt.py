@@ -47,6 +47,11 @@ def pieces_of_batch(session: Session, batch_id: int) -> list[SaltPiece]:
     return list(session.scalars(select(SaltPiece).options(*_LOADED).where(SaltPiece.batch_id == batch_id)).unique())
 
 
+def pieces_ever(session: Session) -> list[SaltPiece]:
+    """Everything that was ever put in salt."""
+    return list(session.scalars(select(SaltPiece).options(*_LOADED)).unique())
+
+
 def batches_in_salt(session: Session) -> set[int]:
     """The batches of which something was put in salt."""
     return set(session.scalars(select(SaltPiece.batch_id).distinct()))

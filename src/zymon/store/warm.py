@@ -52,6 +52,11 @@ def discarded_batches(session: Session) -> set[int]:
     return set(session.scalars(query))
 
 
+def batches_known(session: Session) -> set[int]:
+    """The batches of which a warm stage or anything that was done to them as a whole is on record."""
+    return {*session.scalars(select(WarmStage.batch_id)), *session.scalars(select(BatchEvent.batch_id))}
+
+
 def refuse_discarded(session: Session, batch_id: int) -> None:
     """Raises ClashError for a batch that was thrown away."""
     gone = discarded(session, batch_id)

@@ -41,6 +41,10 @@ REFUSED: dict[str, str] = {
     "refused.pack_struck": "these packs were struck through",
     "refused.pack_went_on": "something became of these packs already: strike that first",
     "refused.packs_too_heavy": "{new_g} in packs, and only {left_g} of it is left",
+    "refused.planned_chance": "a chance between {least} and {most} % can be told",
+    "refused.planned_past": "the day to hang has gone by",
+    "refused.planned_pieces": "a plan is of one piece at least and {most} pieces at most",
+    "refused.planned_start": "that start is outside the weeks that were looked at",
     "refused.ring_of_none": "a ring of {ring_mm} mm, and no ring: tap one or the other",
     "refused.slice_unweighed": "{tag} hangs on: weigh it before and after the slice, so that its loss stays true",
     "refused.weight_needs_scale": "{tag} is to be done by weight: that needs what it weighs now, and a target;"

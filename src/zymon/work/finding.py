@@ -9,13 +9,12 @@ from pydantic import BaseModel
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.store import bench, salt, warm
 from zymon.store import hang as store
-from zymon.store.database import Session
 from zymon.store.finding import batches_by_words
 from zymon.store.models import Batch
 from zymon.store.places import NotFoundError
 
 from .bench.making_schemas import PieceOfBatch, TagFound
-from .bench.pieces import pieces_of
+from .bench.pieces import OfBatch, known_of_all, pieces_told
 from .premises import Premises, moment
 
 Filter = Literal["all", "going", "after", "finished", "discarded"]
@@ -68,7 +67,8 @@ def find(shop: Premises, words: str, drawer: Filter) -> BatchesFound:
     """Batches whose code, product, tags, lots, people or notes hold the words; of one drawer, or of all."""
     with shop.db.reading() as session:
         gone = warm.discarded_batches(session)
-        found = [_found(session, b, b.id in gone, shop.now_s) for b in batches_by_words(session, words)]
+        known = known_of_all(session)
+        found = [_found(b, known(b.id), b.id in gone, shop.now_s) for b in batches_by_words(session, words)]
     drawers: dict[Filter, list[BatchFound]] = {"all": found, "going": [], "after": [], "finished": [], "discarded": []}
     for batch in found:
         drawers[drawer_of(batch)].append(batch)
@@ -86,10 +86,9 @@ def drawer_of(of: BatchFound) -> Filter:
     return "after" if kinds & set(AFTER) else "finished"
 
 
-def _found(session: Session, batch: Batch, discarded: bool, now_s: int) -> BatchFound:
-    pieces = pieces_of(session, batch, now_s)
-    making = bench.making_of(session, batch.id)
-    made_s = batch.created_s if making is None else making.made_s
+def _found(batch: Batch, known: OfBatch, discarded: bool, now_s: int) -> BatchFound:
+    pieces = pieces_told(batch, known, now_s)
+    made_s = batch.created_s if known.making is None else known.making.made_s
     return BatchFound(
         id=batch.id,
         code=batch.code,

@@ -31,7 +31,8 @@ def _posterior(information: Array, vector: Array, cov: Array) -> tuple[Array, Ar
     return (post @ vector[..., None])[..., 0], post
 
 
-def _root(cov: Array) -> Array:
+def root(cov: Array) -> Array:
+    """A square root of covariances, so that root @ normals is a draw. Parameters: cov (…, p, p)."""
     values, vectors = np.linalg.eigh(cov)
     return np.asarray(vectors * np.sqrt(np.maximum(values, 0.0))[..., None, :])
 
@@ -53,6 +54,14 @@ class Tree:
         np.add.at(batch_h, self.batch_of, up_h)
         top_a, top_h = marginal(batch_a, batch_h, self.batch_cov)
         return batch_a, batch_h, top_a.sum(axis=0), top_h.sum(axis=0)
+
+    def workshop(self, information: Array, vector: Array) -> tuple[Array, Array]:
+        """Posterior mean (p,) and covariance (p, p) of the workshop's part, which a batch to come shares.
+
+        Parameters: information (n, p, p); vector (n, p).
+        """
+        _, _, top_a, top_h = self._upward(information, vector)
+        return _posterior(top_a, top_h, self.workshop_cov)
 
     def mean(self, information: Array, vector: Array) -> Array:
         """Posterior mean of θ − μ, shape (n, p), from information (n, p, p) and vector (n, p) on θ − μ."""
@@ -82,13 +91,13 @@ class Tree:
         batch_a, batch_h, top_a, top_h = self._upward(information, vector)
         b = len(self.batch_cov)
         mean, cov = _posterior(top_a, top_h, self.workshop_cov)
-        c = mean + noise[:, 0] @ _root(cov).T  # (s, p)
+        c = mean + noise[:, 0] @ root(cov).T  # (s, p)
         m0, cov_b = _posterior(batch_a, batch_h, self.batch_cov)
         # given c the batch's vector is less by its information times c
         shift = np.einsum("bij,bjk,sk->sbi", cov_b, batch_a, c)
-        beta = m0 - shift + np.einsum("bij,sbj->sbi", _root(cov_b), noise[:, 1 : b + 1])
+        beta = m0 - shift + np.einsum("bij,sbj->sbi", root(cov_b), noise[:, 1 : b + 1])
         above = c[:, None, :] + beta  # (s, b, p)
         m1, cov_e = _posterior(information, vector, self.piece_cov)
         above_n = above[:, self.batch_of]
         pull = np.einsum("nij,snj->sni", cov_e @ information, above_n)
-        return np.asarray(above_n + m1 - pull + np.einsum("nij,snj->sni", _root(cov_e), noise[:, b + 1 :]))
+        return np.asarray(above_n + m1 - pull + np.einsum("nij,snj->sni", root(cov_e), noise[:, b + 1 :]))

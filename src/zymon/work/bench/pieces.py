@@ -1,9 +1,13 @@
 """Every piece of a batch in whatever state, whichever stations know it."""
 
+from collections import defaultdict
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
 from zymon.core.life import State
 from zymon.store import bench as store
-from zymon.store import salt
-from zymon.store.bench_models import MadePiece
+from zymon.store import salt, warm
+from zymon.store.bench_models import MadePiece, Making
 from zymon.store.database import Session
 from zymon.store.hang import last_hanging
 from zymon.store.models import Batch, Piece
@@ -11,16 +15,51 @@ from zymon.store.salt_models import SaltPiece
 
 from ..as_forecast import target_gross
 from ..hang.views import life_out, scale_out, tag_out
-from ..life import batch_before, life_before, of_piece, state_of
+from ..life import Before, batch_before, life_before, of_piece, state_of
 from . import making_schemas as m
+
+
+@dataclass(frozen=True)
+class OfBatch:
+    """What the stations before the hook know of a batch: how it was made, what lay in salt, what became of it."""
+
+    making: Making | None
+    salted: Sequence[SaltPiece]
+    before: Before
+
+
+def known_of(session: Session, batch_id: int) -> OfBatch:
+    """The same of one batch."""
+    return OfBatch(
+        store.making_of(session, batch_id), salt.pieces_of_batch(session, batch_id), batch_before(session, batch_id)
+    )
+
+
+def known_of_all(session: Session) -> Callable[[int], OfBatch]:
+    """The same of every batch, asked for at once: a list of hundreds does not ask for each."""
+    makings = {one.batch_id: one for one in store.makings(session)}
+    salted: defaultdict[int, list[SaltPiece]] = defaultdict(list)
+    for piece in salt.pieces_ever(session):
+        salted[piece.batch_id].append(piece)
+    warmed = warm.batches_known(session)
+
+    def known(batch_id: int) -> OfBatch:
+        before = batch_before(session, batch_id) if batch_id in warmed else Before()
+        return OfBatch(makings.get(batch_id), salted.get(batch_id, ()), before)
+
+    return known
 
 
 def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch]:
     """Every piece of a batch in whatever state, by tag; each once, though several stations know it."""
-    made = store.making_of(session, batch.id)
-    salted = {one.tag: one for one in salt.pieces_of_batch(session, batch.id)}
+    return pieces_told(batch, known_of(session, batch.id), now_s)
+
+
+def pieces_told(batch: Batch, of: OfBatch, now_s: int) -> list[m.PieceOfBatch]:
+    """The same with what is known of its batch already."""
+    made, known = of.making, of.before
+    salted = {one.tag: one for one in of.salted}
     tagged = {one.tag: one for one in made.pieces} if made is not None else {}
-    known = batch_before(session, batch.id)
     mixes = {mix.id: mix.name for mix in made.mixes} if made is not None else {}
     found = {piece.tag: _hung(piece) for piece in batch.pieces}
     for tag in (salted.keys() | tagged.keys()) - found.keys():
