@@ -10,11 +10,13 @@ from uuid import uuid4
 
 import httpx2
 import uvicorn
+from fastapi import FastAPI
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from zymon.app import free_port, make_app
 from zymon.demo.build import build
 from zymon.settings import Settings
+from zymon.work.alarms.watch import Watch
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
@@ -73,7 +75,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         settings = Settings(db=Path(folder) / "demo.db")
         build(settings.db, int(time.time()))
-        server, home = _serve(settings.db)
+        app, server, home = _serve(settings.db)
         pit = f"{home}/hang/3"
         loft = pit.replace("/3", "/4")
         with sync_playwright() as playwright:
@@ -82,7 +84,6 @@ def main() -> None:
             take(browser, pit, "hang-piece", tag="N-07-02")
             log = _log_that_is_not_plain(Path(folder) / "loft.csv")
             take(browser, loft, "file-asked", dark=True, file=log, until="text=Of which time zone")
-            take(browser, f"{home}/house/alarms", "alarms", until="main h2")
             bench = httpx2.get(f"{home}/api/bench").json()
             batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
@@ -102,6 +103,8 @@ def main() -> None:
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
+            _watched(app, home)
+            take(browser, f"{home}/house/alarms", "alarms", until="main h2")
             browser.close()
         server.should_exit = True
 
@@ -109,7 +112,7 @@ def main() -> None:
 def kitchen() -> None:
     """A kitchen of its own: the first screen, a fridge with two pieces that nobody weighs, a garage in frost."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server, home = _serve(Path(folder) / "kitchen.db")
+        _, server, home = _serve(Path(folder) / "kitchen.db")
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         take(browser, home, "first-screen")
         with httpx2.Client(base_url=home) as client:
@@ -120,12 +123,27 @@ def kitchen() -> None:
         server.should_exit = True
 
 
-def _serve(file: Path) -> tuple[uvicorn.Server, str]:
+def _serve(file: Path) -> tuple[FastAPI, uvicorn.Server, str]:
     """A server of its own on a free port, and its address."""
     listening = free_port("127.0.0.1", 8710)
-    server = uvicorn.Server(uvicorn.Config(make_app(Settings(db=file)), log_level="error", access_log=False))
+    app = make_app(Settings(db=file))
+    server = uvicorn.Server(uvicorn.Config(app, log_level="error", access_log=False))
     threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True).start()
-    return server, f"http://127.0.0.1:{listening.getsockname()[1]}"
+    return app, server, f"http://127.0.0.1:{listening.getsockname()[1]}"
+
+
+def _watched(app: FastAPI, home: str) -> None:
+    """Limits for a place that is too moist for them, two people who are told, and one look."""
+    band = {"low_c": 11, "high_c": 15, "low_rh": 68, "high_rh": 76, "for_minutes": 10, "frost": True}
+    band |= {"silent_minutes": 30, "door_minutes": None, "uid": uuid4().hex, "by": "Ida"}
+    httpx2.put(f"{home}/api/alarms/bands/3", json=band).raise_for_status()
+    for name, address, more in (
+        ("Ida", "https://ida.example/wake", {"quiet_from": 1320, "quiet_to": 390}),
+        ("Bruno", "https://bruno.example/wake", {"second": True}),
+    ):
+        body = {"uid": uuid4().hex, "by": "Ida", "name": name, "way": "call", "address": address, **more}
+        httpx2.post(f"{home}/api/alarms/people", json=body).raise_for_status()
+    Watch(app.state.context, {"call": lambda *_: None}, lambda: home).look()
 
 
 def _log_that_is_not_plain(file: Path) -> Path:

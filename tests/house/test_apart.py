@@ -61,6 +61,7 @@ def test_it_ends_with_whoever_began_it() -> None:
     one.fitted(history(salame()))
     assert one._process is not None
     process = one._process
+    assert os.getpgid(process.pid) != os.getpgid(0)  # Ctrl-C in a terminal goes to the server alone
     assert process.stdin is not None
     process.stdin.close()  # as when the server was killed
     assert process.wait(timeout=20) == 0

@@ -38,8 +38,12 @@ class Apart:
 
     def _asked(self, history: History) -> "Fitted | Exception":
         if self._process is None:
+            # of a session of its own: Ctrl-C is for the server, which ends this process in good order
             self._process = subprocess.Popen(
-                [sys.executable, "-m", "zymon.work.apart"], stdin=subprocess.PIPE, stdout=subprocess.PIPE
+                [sys.executable, "-m", "zymon.work.apart"],
+                stdin=subprocess.PIPE,
+                stdout=subprocess.PIPE,
+                start_new_session=True,
             )
         to, back = self._process.stdin, self._process.stdout
         assert to is not None

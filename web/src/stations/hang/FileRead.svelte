@@ -6,10 +6,13 @@
 
   interface Props {
     shown: Schema['ImportPreview'];
+    asking: boolean;
     onanew: () => void;
   }
-  let { shown, onanew }: Props = $props();
+  let { shown, asking, onanew }: Props = $props();
   const say = words.imports;
+  /** While something is asked a few rows do: the question itself is to be seen. */
+  const rows = $derived(shown.first_rows.slice(0, asking ? 3 : undefined));
 </script>
 
 <h3 class="font-tag mt-4 text-lg font-semibold">{say.kinds[shown.kind]} · {shown.file_name}</h3>
@@ -23,7 +26,7 @@
     <button class="min-h-11 underline underline-offset-4" onclick={onanew}>{say.change}</button>
   </p>
 {/if}
-{#if shown.first_rows.length}
+{#if rows.length}
   <div class="mt-2 overflow-x-auto">
     <table class="w-full text-sm" aria-label={say.firstRows}>
       <thead class="quiet text-left"
@@ -34,10 +37,16 @@
         ></thead
       >
       <tbody>
-        {#each shown.first_rows as row (row.line)}
+        {#each rows as row (row.line)}
           <tr class="border-base-300 border-t align-top">
             <td class="quiet py-1 pr-3 whitespace-nowrap">{say.line(row.line)}</td>
-            <td class="py-1 pr-4 font-mono text-xs break-all">{row.cells.join(' | ')}</td>
+            <td class="py-1 pr-4 font-mono text-xs">
+              <span class="flex flex-wrap gap-x-2">
+                {#each row.cells as cell, i (i)}
+                  <span class="max-w-full break-words">{i > 0 ? '| ' : ''}{cell}</span>
+                {/each}
+              </span>
+            </td>
             <td class="py-1 whitespace-nowrap"
               >{#if row.at && row.values.length}{dayAndTime(row.at)}: {row.values.join(', ')}{:else}<span
                   class="text-warning">{say.faultyRow}</span

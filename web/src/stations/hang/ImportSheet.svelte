@@ -71,7 +71,7 @@
     </div>
   {/if}
   {#if shown}
-    <FileRead {shown} onanew={() => (flow.anew = true)} />
+    <FileRead {shown} asking={flow.asking} onanew={() => (flow.anew = true)} />
     {#if flow.asking}
       <FileAsks {flow} />
     {:else}
