@@ -48,6 +48,17 @@ def test_every_awkward_case_hangs_there(wheelhouse: TestClient) -> None:
     assert cards["G-05-01"]["loss_percent"] < 1
 
 
+def test_the_list_of_all_batches_tells_of_each_what_its_own_page_does(wheelhouse: TestClient) -> None:
+    """In salt, waiting, warm, hanging, at rest, gone: asked for all at once or one by one."""
+    listed = wheelhouse.get("/api/book").json()["batches"]
+    kinds = set()
+    for batch in listed:
+        assert batch["pieces"] == wheelhouse.get(f"/api/batches/{batch['id']}").json()["pieces"], batch["code"]
+        kinds |= {piece["life"]["kind"] for piece in batch["pieces"]}
+    assert len(listed) > 8
+    assert {"in_salt", "warm", "hanging", "resting", "kept", "gone"} <= kinds
+
+
 def test_dates_came_nearer_as_pieces_were_weighed(wheelhouse: TestClient) -> None:
     cards = wheelhouse.get("/api/places/3/room").json()["pieces"]
     neck = next(card["id"] for card in cards if card["tag"] == "N-07-04")
