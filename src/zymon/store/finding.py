@@ -12,7 +12,7 @@ from .salt_models import SaltPiece
 
 def batches_by_words(session: Session, words: str) -> list[Batch]:
     """Batches that hold every one of the words somewhere, the latest first; all of them for no words."""
-    of_piece = (Piece.weighings, Piece.hangings, Piece.states, Piece.cuts, Piece.felt)
+    of_piece = (Piece.weighings, Piece.hangings, Piece.states, Piece.cuts)
     query = select(Batch).options(selectinload(Batch.pieces).options(*(selectinload(one) for one in of_piece)))
     for word in words.split()[:8]:
         query = query.where(or_(*_holds(word)))

@@ -27,7 +27,6 @@ from zymon.store.hang_events import last_turned
 from zymon.store.models import Piece, Place
 from zymon.store.places import air_now, setpoint_at
 
-from ..as_forecast import core_piece
 from ..places import STALE_S
 from ..premises import Premises
 from .line import DAY_S, LineOfRound, tags_of
@@ -145,9 +144,8 @@ def _exchanging(
     judged: Sequence[tuple[Piece, Judgement, PieceForecast]],
 ) -> Iterable[LineOfRound]:
     """After their first week pieces in strong and weak air change places; half a rod apart while no hook is known."""
-    airs = {
-        hook: math.exp(air.ln_air) for hook, air in shop.dates.of_place(session, place.id, shop.now_s).hooks().items()
-    }
+    dates = shop.dates.of_place(session, place.id, shop.now_s)
+    airs = {hook: math.exp(air.ln_air) for hook, air in dates.hooks().items()}
     by_tag = {p.tag: p for p, _, _ in judged}
     hangs = {p.tag: last_hanging(p) for p, _, _ in judged}
     hanging = [
@@ -155,7 +153,7 @@ def _exchanging(
             tag=p.tag,
             air=airs.get((hangs[p.tag].rod_id, hangs[p.tag].hook), 1.0),
             days_there=(shop.now_s - max(hangs[p.tag].from_s, p.hung_s)) / DAY_S,
-            done_share=f.loss_percent / core_piece(p).aim_percent,
+            done_share=f.loss_percent / dates.core(p, place.revision).aim_percent,
             too_fast="too_fast" in j.wants,
             rod=hangs[p.tag].rod.number,
             hook=hangs[p.tag].hook,
@@ -198,8 +196,9 @@ def _piece_lines(
     shop: Premises, session: Session, place: Place, place_order: int, pieces: Sequence[Piece]
 ) -> Iterable[LineOfRound]:
     now_s = shop.now_s
-    made = shop.dates.of_place(session, place.id, now_s).by_tag()
-    judged = [(p, judge(core_piece(p), made[p.tag], now_s), made[p.tag]) for p in pieces]
+    dates = shop.dates.of_place(session, place.id, now_s)
+    made = dates.by_tag()
+    judged = [(p, judge(dates.core(p, place.revision), made[p.tag], now_s), made[p.tag]) for p in pieces]
     link = f"/hang/{place.id}"
 
     def line(name: str, found: Sequence[Piece], elastic: bool = True) -> LineOfRound:
@@ -238,7 +237,11 @@ def _piece_lines(
     if over:
         yield line("over", over)
     if ready:
-        ends = [at for p, j, f in judged if j.state == "ready" and (at := passes_over_s(core_piece(p), f)) is not None]
+        ends = [
+            at
+            for p, j, f in judged
+            if j.state == "ready" and (at := passes_over_s(dates.core(p, place.revision), f)) is not None
+        ]
         found = line("ready", ready)
         # said before it comes: from then on weight and texture are lost
         yield replace(found, chore=replace(found.chore, latest_s=min(ends))) if ends else found
