@@ -3,8 +3,8 @@
 import threading
 import time
 import uuid
-from collections.abc import Callable
 from datetime import UTC, datetime
+from functools import partial
 from http.client import HTTPConnection
 from itertools import count
 from pathlib import Path
@@ -18,7 +18,7 @@ from zymon.store.database import Database
 
 from .book import MINUTES, YEARS, ten_years
 from .crowd import call, get, running
-from .speed import DAY, NOW
+from .speed import DAY, NOW, best
 
 SPANS = {"a day": 1, "a month": 30, "a year": 365, "ten years": YEARS * 365}
 POINTS = 900
@@ -39,21 +39,14 @@ def fill_minutes(file: Path, places: list[int]) -> int:
     return int(many)
 
 
-def timed(ask: Callable[[], object]) -> float:
-    """Seconds that a call takes."""
-    began = time.perf_counter()
-    ask()
-    return time.perf_counter() - began
-
-
 def charts(port: int, place: int) -> dict[str, float]:
     """Seconds until the chart of each span is there, the worst of five."""
     took = {}
     for name, days in SPANS.items():
         path = f"/api/places/{place}/climate?from_s={NOW - days * DAY}&to_s={NOW}&points={POINTS}"
-        took[f"chart of {name}"] = max(timed(lambda path=path: get(port, path)) for _ in range(5))  # type: ignore[misc]
-    took["where the readings came from"] = max(timed(lambda: get(port, f"/api/places/{place}/log")) for _ in range(3))
-    took["room on the disk"] = timed(lambda: get(port, "/api/disk"))
+        took[f"chart of {name}"] = max(best(1, partial(get, port, path)) for _ in range(5))
+    took["where the readings came from"] = max(best(1, lambda: get(port, f"/api/places/{place}/log")) for _ in range(3))
+    took["room on the disk"] = best(1, lambda: get(port, "/api/disk"))
     return took
 
 
@@ -73,7 +66,7 @@ def streamed(port: int, path: str) -> tuple[float, float, float]:
 def _enter(port: int, place: int) -> float:
     at = datetime.fromtimestamp(int(time.time()) - next(_seconds), UTC).isoformat()
     body = {"uid": uuid.uuid4().hex, "by": "Ida", "temperature_c": 12.5, "rh_percent": 78, "at": at, "sure": True}
-    return timed(lambda: call(port, "POST", f"/api/places/{place}/readings", body))
+    return best(1, lambda: call(port, "POST", f"/api/places/{place}/readings", body))
 
 
 def _thinned(port: int, place: int) -> tuple[float, list[float]]:
@@ -105,7 +98,7 @@ def measure() -> str:
             places = [place for place, _ in rods]
         many = fill_minutes(file, places)
         size = file.stat().st_size / 1e9
-        copying = timed(lambda: take_copy(file, Path(folder) / "copy.db"))
+        copying = best(1, lambda: take_copy(file, Path(folder) / "copy.db"))
         (Path(folder) / "copy.db").unlink()
         with running(file, "serve") as port:
             time.sleep(60)  # the first nightly copy is taken

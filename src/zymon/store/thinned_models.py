@@ -7,7 +7,7 @@ from .models import Base
 
 
 class Thinning(Base):
-    """Readings of long ago made fewer on somebody's wish: up to when, how many there were and how many are left."""
+    """Readings of long ago made fewer on somebody's wish: up to when, how many became how many means."""
 
     __tablename__ = "thinning"
     id: Mapped[int] = mapped_column(primary_key=True)

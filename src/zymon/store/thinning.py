@@ -1,6 +1,6 @@
 """Thinning the log of the air: readings of long ago become means of five minutes with their extremes."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import func, select, text
@@ -49,25 +49,26 @@ class Stretch:
 
 def stretches(session: Session, before_s: int) -> list[Stretch]:
     """The log before a time [s] in the parts in which it is thinned."""
-    return list(_stretches(session, before_s))
-
-
-def _stretches(session: Session, before_s: int) -> Iterator[Stretch]:
     query = select(ReadingHour.place_id, func.min(ReadingHour.hour_s)).group_by(ReadingHour.place_id)
-    for place_id, first_s in session.execute(query):
-        for low_s in range(first_s, before_s, STRETCH_S):
-            yield Stretch(place_id, low_s, min(low_s + STRETCH_S, before_s))
+    return [
+        Stretch(place_id, low_s, min(low_s + STRETCH_S, before_s))
+        for place_id, first_s in session.execute(query)
+        for low_s in range(first_s, before_s, STRETCH_S)
+    ]
 
 
 def thin(session: Session, act: Thinning, stretch: Stretch) -> None:
-    """Thin a part of the log and count it; what was thinned before stays as it is.
+    """Thin a part of the log and count what became means; what was thinned before stays and is not counted again.
 
     The hourly means stay those of all readings there were. Parameters: act, whose wish it is; stretch.
     """
     values = {"place": stretch.place_id, "low": stretch.low_s, "high": stretch.high_s, "span": SPAN_S}
     session.execute(text("DROP TABLE IF EXISTS temp.span"))
     session.execute(_SPANS, values)
-    before, after = session.execute(text("SELECT coalesce(sum(rows_of_log), 0), count(*) FROM span")).one()
+    became = text("SELECT coalesce(sum(rows_of_log), 0), count(*) FROM span WHERE rows_of_log > 1")
+    before, after = session.execute(became).one()
+    if not after:
+        return
     for step in _STEPS:
         session.execute(step, values)
     act.readings_before += before

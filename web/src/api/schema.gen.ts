@@ -11438,7 +11438,7 @@ export interface components {
         };
         /**
          * ThinningOut
-         * @description A thinning: readings older than `before`, how many there were and how many are left; `ended`: None part way.
+         * @description A thinning of readings older than `before`: how many became how many means; `ended`: None part way.
          */
         ThinningOut: {
             /**

@@ -29,7 +29,7 @@ BREATH_S = 0.02  # between two stretches, for whoever waits to enter something
 
 
 class ThinningOut(BaseModel):
-    """A thinning: readings older than `before`, how many there were and how many are left; `ended`: None part way."""
+    """A thinning of readings older than `before`: how many became how many means; `ended`: None part way."""
 
     before: datetime
     by: str
