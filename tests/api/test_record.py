@@ -395,6 +395,11 @@ def test_finished_ones_are_found_by_state_tag_and_word(client: TestClient, line:
     assert tags(drawer="after") == {"J-14-03", "J-14-04"}  # the whole batch, of which one is kept
     assert tags(words="behind the speck") == tags(words="J-14") == {"J-14-03", "J-14-04"}
     assert tags(words="no such thing") == set()
+    first = client.get("/api/book", params={"most": 1}).json()
+    assert [b["code"] for b in first["batches"]] == ["J-14"]  # the one whose piece changed last
+    assert first["counts"]["all"] > 1
+    assert first["batches"] == client.get("/api/book").json()["batches"][:1]
+    assert client.get("/api/book", params={"most": 0}).status_code == 422
     found = client.get("/api/tags/J-14-03").json()
     assert (found["piece_id"], found["place_id"]) == (line["piece"], line["pit"])
     batch = client.get(f"/api/batches/{found['batch_id']}").json()  # hung directly, it has a page all the same

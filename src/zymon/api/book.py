@@ -33,10 +33,13 @@ router = APIRouter(prefix="/api", tags=["book"])
 
 @router.get("/book")
 def book(
-    ctx: Ctx, words: Annotated[str, Query(max_length=100)] = "", drawer: finding.Filter = "all"
+    ctx: Ctx,
+    words: Annotated[str, Query(max_length=100)] = "",
+    drawer: finding.Filter = "all",
+    most: Annotated[int, Query(ge=1, le=10_000)] = 50,
 ) -> finding.BatchesFound:
-    """Batches whose code, product, tags, lots, people or notes hold the words, in whatever state."""
-    return finding.find(ctx, words, drawer)
+    """The latest batches whose code, product, tags, lots, people or notes hold the words, in whatever state."""
+    return finding.find(ctx, words, drawer, most)
 
 
 @router.get("/find")

@@ -1,20 +1,23 @@
 """Finding what is there: where a tag leads, and every batch in whatever state, by words that stand on it."""
 
+from collections import Counter
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel
 
 from zymon.core.drying.geometry import Kind, Shape
+from zymon.core.life import State
 from zymon.store import bench, salt, warm
 from zymon.store import hang as store
-from zymon.store.finding import batches_by_words
+from zymon.store.finding import batches_by_words, load_weights
 from zymon.store.models import Batch
 from zymon.store.places import NotFoundError
 
 from .bench.making_schemas import PieceOfBatch, TagFound
-from .bench.pieces import OfBatch, known_of_all, pieces_told
+from .bench.pieces import OfBatch, known_of_all, pieces_told, states_now
 from .premises import Premises, moment
 
 Filter = Literal["all", "going", "after", "finished", "discarded"]
@@ -57,54 +60,71 @@ class BatchFound(BaseModel):
 
 
 class BatchesFound(BaseModel):
-    """Batches that fit, the latest first, and how many there are in each drawer."""
+    """The latest batches that fit, no more than were asked for, and how many there are in each drawer."""
 
     batches: list[BatchFound]
     counts: dict[Filter, int]
 
 
-def find(shop: Premises, words: str, drawer: Filter) -> BatchesFound:
-    """Batches whose code, product, tags, lots, people or notes hold the words; of one drawer, or of all."""
+@dataclass(frozen=True)
+class _Lying:
+    """A batch that fits, with what its pieces are now: enough to know its drawer and how late it is."""
+
+    batch: Batch
+    known: OfBatch
+    states: Sequence[State]
+    discarded: bool
+
+    @property
+    def made_s(self) -> int:
+        making = self.known.making
+        return self.batch.created_s if making is None else making.made_s
+
+    @property
+    def last_s(self) -> int:
+        return max((int(one.from_s) for one in self.states), default=self.made_s)
+
+
+def find(shop: Premises, words: str, drawer: Filter, most: int) -> BatchesFound:
+    """Batches whose code, product, tags, lots, people or notes hold the words; of one drawer, or of all.
+
+    Parameters: most, how many are told: the latest; what lies in the drawers is counted in full.
+    """
     with shop.db.reading() as session:
-        gone = warm.discarded_batches(session)
-        known = known_of_all(session)
-        found = [_found(b, known(b.id), b.id in gone, shop.now_s) for b in batches_by_words(session, words)]
-    drawers: dict[Filter, list[BatchFound]] = {"all": found, "going": [], "after": [], "finished": [], "discarded": []}
-    for batch in found:
-        drawers[drawer_of(batch)].append(batch)
-    chosen = sorted(drawers[drawer], key=lambda b: b.last_at, reverse=True)
-    return BatchesFound(batches=chosen, counts={name: len(some) for name, some in drawers.items()})
+        gone, known = warm.discarded_batches(session), known_of_all(session)
+        drawers: dict[Filter, list[_Lying]] = {"all": [], "going": [], "after": [], "finished": [], "discarded": []}
+        for batch in batches_by_words(session, words):
+            before = known(batch.id)
+            lying = _Lying(batch, before, states_now(batch, before, shop.now_s), batch.id in gone)
+            drawers["all"].append(lying)
+            drawers[drawer_of(lying.states, lying.discarded)].append(lying)
+        latest = sorted(drawers[drawer], key=lambda one: one.last_s, reverse=True)[:most]
+        load_weights(session, [one.batch for one in latest])
+        counts = {name: len(some) for name, some in drawers.items()}
+        return BatchesFound(batches=[_found(one, shop.now_s) for one in latest], counts=counts)
 
 
-def drawer_of(of: BatchFound) -> Filter:
-    """In which drawer a batch lies: as far as the piece that is furthest behind."""
-    kinds = {p.life.kind for p in of.pieces}
-    if of.discarded or (kinds == {"gone"} and all(p.life.how == "discarded" for p in of.pieces)):
+def drawer_of(states: Sequence[State], discarded: bool) -> Filter:
+    """In which drawer a batch lies: as far as the piece that is furthest behind. Parameters: states; discarded."""
+    kinds = {one.kind for one in states}
+    if discarded or (kinds == {"gone"} and all(one.how == "discarded" for one in states)):
         return "discarded"
     if not kinds or kinds & set(GOING):
         return "going"
     return "after" if kinds & set(AFTER) else "finished"
 
 
-def _found(batch: Batch, known: OfBatch, discarded: bool, now_s: int) -> BatchFound:
-    pieces = pieces_told(batch, known, now_s)
-    made_s = batch.created_s if known.making is None else known.making.made_s
+def _found(of: _Lying, now_s: int) -> BatchFound:
+    batch, pieces = of.batch, pieces_told(of.batch, of.known, now_s)
     return BatchFound(
         id=batch.id,
         code=batch.code,
         product=batch.product,
         kind=batch.kind,  # type: ignore[arg-type] # checked on entry
         shape=batch.shape,  # type: ignore[arg-type]
-        made_at=moment(made_s),
-        last_at=max((p.life.since for p in pieces), default=moment(made_s)),
-        discarded=discarded,
+        made_at=moment(of.made_s),
+        last_at=moment(of.last_s),
+        discarded=of.discarded,
         pieces=pieces,
-        states=_counts(pieces),
+        states=Counter(state.kind for state in of.states),
     )
-
-
-def _counts(pieces: Sequence[PieceOfBatch]) -> dict[str, int]:
-    counts: dict[str, int] = {}
-    for piece in pieces:
-        counts[piece.life.kind] = counts.get(piece.life.kind, 0) + 1
-    return counts

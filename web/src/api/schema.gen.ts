@@ -817,7 +817,7 @@ export interface paths {
         };
         /**
          * Book
-         * @description Batches whose code, product, tags, lots, people or notes hold the words, in whatever state.
+         * @description The latest batches whose code, product, tags, lots, people or notes hold the words, in whatever state.
          */
         get: operations["book_api_book_get"];
         put?: never;
@@ -4662,7 +4662,7 @@ export interface components {
         };
         /**
          * BatchesFound
-         * @description Batches that fit, the latest first, and how many there are in each drawer.
+         * @description The latest batches that fit, no more than were asked for, and how many there are in each drawer.
          */
         BatchesFound: {
             /** Batches */
@@ -17654,6 +17654,7 @@ export interface operations {
             query?: {
                 words?: string;
                 drawer?: "all" | "going" | "after" | "finished" | "discarded";
+                most?: number;
             };
             header?: never;
             path?: never;

@@ -117,6 +117,7 @@ export const life = {
       discarded: 'thrown away',
     },
     none: 'Nothing like that was made here.',
+    more: (count: number) => `Show ${count} earlier ${count === 1 ? 'batch' : 'batches'}`,
     empty: 'Nothing was made yet. What you make, salt or hang stands here from then on, for good.',
     pieces: (n: number) => plural(n, 'piece', 'pieces'),
     made: (day: string) => `made ${day}`,

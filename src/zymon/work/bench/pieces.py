@@ -55,18 +55,34 @@ def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch
     return pieces_told(batch, known_of(session, batch.id), now_s)
 
 
+def states_now(batch: Batch, of: OfBatch, now_s: int) -> list[State]:
+    """What each piece of a batch is now, without its weights."""
+    return [state_of(piece) for piece in batch.pieces] + list(_not_hung(batch, of, now_s).values())
+
+
+def _not_hung(batch: Batch, of: OfBatch, now_s: int) -> dict[str, State]:
+    """What the pieces are, by tag, that the stations before the hook know and that never hung."""
+    salted, tagged = _by_tag(of)
+    found = {}
+    for tag in (salted.keys() | tagged.keys()) - {piece.tag for piece in batch.pieces}:
+        state = life_before(of_piece(of.before, salted.get(tag), tagged.get(tag)), now_s).last
+        if state is not None:
+            found[tag] = state
+    return found
+
+
+def _by_tag(of: OfBatch) -> tuple[dict[str, SaltPiece], dict[str, MadePiece]]:
+    tagged = of.making.pieces if of.making is not None else []
+    return {one.tag: one for one in of.salted}, {one.tag: one for one in tagged}
+
+
 def pieces_told(batch: Batch, of: OfBatch, now_s: int) -> list[m.PieceOfBatch]:
     """The same with what is known of its batch already."""
-    made, known = of.making, of.before
-    salted = {one.tag: one for one in of.salted}
-    tagged = {one.tag: one for one in made.pieces} if made is not None else {}
-    mixes = {mix.id: mix.name for mix in made.mixes} if made is not None else {}
+    salted, tagged = _by_tag(of)
+    mixes = {mix.id: mix.name for mix in of.making.mixes} if of.making is not None else {}
     found = {piece.tag: _hung(piece) for piece in batch.pieces}
-    for tag in (salted.keys() | tagged.keys()) - found.keys():
-        before = of_piece(known, salted.get(tag), tagged.get(tag))
-        state = life_before(before, now_s).last
-        if state is not None:
-            found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
+    for tag, state in _not_hung(batch, of, now_s).items():
+        found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
     ids = {tag: one.id for tag, one in salted.items()}
     of_mix = {tag: mixes.get(one.mix_id) for tag, one in tagged.items() if one.mix_id is not None}
     return [found[tag].model_copy(update={"salt_id": ids.get(tag), "mix": of_mix.get(tag)}) for tag in sorted(found)]

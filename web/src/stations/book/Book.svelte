@@ -29,12 +29,15 @@
   $effect(() => {
     if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
   });
+  const PAGE = 50;
+  let most = $state(PAGE);
   const found = createQuery(() => ({
-    queryKey: ['book', asked, drawer],
-    queryFn: () => take(api.GET('/api/book', { params: { query: { words: asked, drawer } } })),
+    queryKey: ['book', asked, drawer, most],
+    queryFn: () => take(api.GET('/api/book', { params: { query: { words: asked, drawer, most } } })),
     placeholderData: (before: Schema['BatchesFound'] | undefined) => before,
   }));
   const batches = $derived(found.data?.batches ?? []);
+  const more = $derived(Math.min((found.data?.counts[drawer] ?? 0) - batches.length, PAGE));
   const states = (of: Schema['BatchFound']): string =>
     Object.entries(of.states)
       .map(([kind, count]) => `${count} ${words.life.many[kind as keyof typeof words.life.many]}`)
@@ -82,7 +85,7 @@
             class="sort"
             class:on={drawer === name}
             aria-pressed={drawer === name}
-            onclick={() => (drawer = name)}
+            onclick={() => ((drawer = name), (most = PAGE))}
             >{say.drawers[name]} <span class="quiet">{found.data?.counts[name] ?? ''}</span></button
           >
         {/each}
@@ -111,6 +114,11 @@
         </li>
       {/each}
     </ul>
+    {#if more > 0}
+      <button class="btn mt-4 min-h-11" disabled={found.isFetching} onclick={() => (most += PAGE)}
+        >{say.more(more)}</button
+      >
+    {/if}
     {#if line.data && found.data?.batches.length}<p class="quiet mt-4 text-sm">
         {words.ledger.law}
       </p>{/if}
