@@ -26,6 +26,10 @@ def place() -> Fitted:
     return fitted(history(salame(tag="here", batch="H"), now_days=30.0))
 
 
+def times(place: Fitted, pieces: list, batch: int = 0) -> np.ndarray:
+    return hanging_times(place, pieces, [NOW], batch).takes_s[0]
+
+
 def quantiles_days(times: np.ndarray) -> np.ndarray:
     return np.quantile(times / DAY, [0.1, 0.5, 0.9])
 
@@ -39,21 +43,21 @@ def test_one_piece_takes_as_long_as_its_forecast_says(place: Fitted) -> None:
     ).forecasts[-1]
     assert told.ready_p50_s is not None
     by_forecast = (np.array([told.ready_p10_s, told.ready_p50_s, told.ready_p90_s], dtype=float) - NOW) / DAY
-    assert quantiles_days(hanging_times(place, wanted(1), NOW)[:, 0]) == pytest.approx(by_forecast, rel=0.12)
+    assert quantiles_days(times(place, wanted(1))[:, 0]) == pytest.approx(by_forecast, rel=0.12)
 
 
 def test_of_twelve_the_slowest_counts_and_each_is_of_its_own_meat(place: Fitted) -> None:
-    times = hanging_times(place, wanted(12), NOW)
-    alone, all_of_them = np.median(times[:, 0]), np.median(times.max(axis=1))
+    each = times(place, wanted(12))
+    alone, all_of_them = np.median(each[:, 0]), np.median(each.max(axis=1))
     assert 1.05 * alone < all_of_them < 2 * alone
-    assert len(np.unique(times[0].round())) == 12
+    assert len(np.unique(each[0].round())) == 12
     # workshop, batch and air are theirs in common: a slow future is slow for all
-    together_ = np.corrcoef(times[:, :12].T)[np.triu_indices(12, 1)]
+    together_ = np.corrcoef(each.T)[np.triu_indices(12, 1)]
     assert 0.3 < together_.mean() < 0.95
 
 
 def test_a_piece_more_changes_nothing_of_the_others(place: Fitted) -> None:
-    few, many = hanging_times(place, wanted(3), NOW), hanging_times(place, wanted(8), NOW)
+    few, many = times(place, wanted(3)), times(place, wanted(8))
     np.testing.assert_allclose(few, many[:, :3], rtol=1e-9)
 
 
@@ -69,20 +73,20 @@ def test_what_a_workshop_learned_counts_for_what_is_planned() -> None:
             now_days=30.0,
         )
     )
-    before, after = (quantiles_days(hanging_times(one, wanted(1), NOW)[:, 0]) for one in (slow, fast))
+    before, after = (quantiles_days(times(one, wanted(1))[:, 0]) for one in (slow, fast))
     assert after[1] < 0.8 * before[1]
     assert after[2] / after[0] < before[2] / before[0]
 
 
 def test_thicker_takes_longer_and_drier_takes_longer(place: Fitted) -> None:
-    usual = np.median(hanging_times(place, wanted(4), NOW).max(axis=1))
-    assert np.median(hanging_times(place, wanted(4, diameter_mm=80.0), NOW).max(axis=1)) > 1.3 * usual
-    assert np.median(hanging_times(place, wanted(4, target_loss_percent=40.0), NOW).max(axis=1)) > 1.1 * usual
+    usual = np.median(times(place, wanted(4)).max(axis=1))
+    assert np.median(times(place, wanted(4, diameter_mm=80.0)).max(axis=1)) > 1.3 * usual
+    assert np.median(times(place, wanted(4, target_loss_percent=40.0)).max(axis=1)) > 1.1 * usual
 
 
 def test_what_cannot_be_reached_never_is() -> None:
     wet = fitted(history(salame(), now_days=1.0, rh_percent=92.0))
-    assert np.isinf(hanging_times(wet, wanted(2, target_loss_percent=60.0), DAY)).mean() > 0.9
+    assert np.isinf(hanging_times(wet, wanted(2, target_loss_percent=60.0), [DAY]).takes_s).mean() > 0.9
 
 
 @pytest.mark.parametrize(
@@ -90,7 +94,7 @@ def test_what_cannot_be_reached_never_is() -> None:
 )
 def test_none_too_many_and_yesterday_are_refused(place: Fitted, many: int, at: float, said: str) -> None:
     with refused(said):
-        hanging_times(place, wanted(many), at)
+        hanging_times(place, wanted(many), [at])
 
 
 # -- when to start

@@ -136,10 +136,10 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
     end_ph = max(acid.figure.value, 4.9) if acid is not None and plan.warm == "culture" else None
     losses = sorted({*LOSSES, plan.target_loss_percent})
     outlooks = [o for o in (_outlook(sheet, worked, loss, end_ph) for loss in losses) if o is not None]
-    pieces = _pieces(worked, plan)
+    pieces = pieces_of(worked, plan)
     casing_mm = None
     if plan.cased:
-        casing_mm = (filled_length(worked.total_g, plan.across_mm) + pieces * TIE_MM) * (1 + SPARE_SHARE)
+        casing_mm = casing_length(worked.total_g, plan.across_mm, pieces)
     finished_g = worked.total_g * (1 - plan.target_loss_percent / 100)
     cost = ingredients_cost(sheet, worked)
     return Consequences(
@@ -157,8 +157,19 @@ def consequences(sheet: Sheet, worked: Worked, plan: Plan, profile: LimitProfile
     )
 
 
-def _pieces(worked: Worked, plan: Plan) -> int:
-    """How many pieces come of it: of whole meat by its own weight, of mince by the bowl; a small rest joins others."""
+def casing_length(total_g: float, across_mm: float, pieces: int) -> float:
+    """Casing for a bowl with its knots and a spare for bursts and short ends [mm].
+
+    Parameters: total_g [g], of what is filled; across_mm [mm], filled; pieces [-].
+    """
+    return (filled_length(total_g, across_mm) + pieces * TIE_MM) * (1 + SPARE_SHARE)
+
+
+def pieces_of(worked: Worked, plan: Plan) -> int:
+    """How many pieces come of it: of whole meat by its own weight, of mince by the bowl; a small rest joins others.
+
+    Parameters: worked, the sheet worked out; plan.
+    """
     mass_g = worked.total_g if plan.goods == "minced" else worked.meat_g
     return pieces_from(max(mass_g - SMALL_REST * plan.piece_g, 1e-6), plan.piece_g)
 

@@ -12,7 +12,6 @@ from ..errors import OutOfRangeError
 Array = npt.NDArray[np.float64]
 
 USUAL_CHANCE = 0.8
-LOOK_EVERY_S = 7 * SECONDS_PER_DAY  # the air of a season changes no faster
 LEAST_CHANCE, MOST_CHANCE = 0.05, 0.95  # beyond them a few dozen futures tell nothing
 
 
@@ -35,26 +34,67 @@ class Starts:
 
         Parameters: start_s [s], within the times that were looked at; by_s [s]. Raises OutOfRangeError.
         """
+        j, share = self._between(start_s)
+        near = [(start_s + self.takes_s[k] <= by_s).mean() for k in (j, min(j + 1, len(self.begin_s) - 1))]
+        return float(near[0] * (1 - share) + near[1] * share)
+
+    def done_by(self, start_s: float, chance: float = USUAL_CHANCE) -> float:
+        """By when it is done with a chance if it is started then [s]; inf where too few futures get there.
+
+        Parameters: start_s [s], within the times that were looked at; chance [-] 0.05…0.95. Raises OutOfRangeError.
+        """
+        _require_chance(chance)
+        done_s = np.sort(start_s + self.takes_at(start_s))
+        return float(done_s[int(np.ceil(chance * len(done_s) - 1e-9)) - 1])
+
+    def takes_at(self, start_s: float) -> Array:
+        """How long it takes in each future from a start between those looked at [s] (draws,). Raises OutOfRangeError.
+
+        Parameters: start_s [s].
+        """
+        return self.mixed(self.takes_s, start_s)
+
+    def mixed(self, by_start: Array, start_s: float) -> Array:
+        """What lies between the values of the two starts beside a time; inf where it is so at either.
+
+        Parameters: by_start (m, …), a value for each start looked at; start_s [s]. Raises OutOfRangeError.
+        """
+        j, share = self._between(start_s)
+        if share == 0:
+            return np.asarray(by_start[j])
+        return np.asarray(by_start[j] * (1 - share) + by_start[min(j + 1, len(self.begin_s) - 1)] * share)
+
+    def _between(self, start_s: float) -> tuple[int, float]:
+        """Which start lies before a time, and how far the time is on the way to the next. Raises OutOfRangeError."""
         if not self.begin_s[0] <= start_s <= self.begin_s[-1]:
             raise OutOfRangeError("refused.planned_start")
         j = int(np.clip(np.searchsorted(self.begin_s, start_s, side="right") - 1, 0, max(len(self.begin_s) - 2, 0)))
-        near = [(start_s + self.takes_s[k] <= by_s).mean() for k in (j, min(j + 1, len(self.begin_s) - 1))]
         width = self.begin_s[min(j + 1, len(self.begin_s) - 1)] - self.begin_s[j]
-        share = 0.0 if width == 0 else (start_s - self.begin_s[j]) / width
-        return float(near[0] * (1 - share) + near[1] * share)
+        return j, 0.0 if width == 0 else float((start_s - self.begin_s[j]) / width)
+
+    def days(self, by_s: float) -> list[tuple[float, float]]:
+        """The starts there are, day by day back from the day it is wanted, and now: each with its chance, rising.
+
+        Parameters: by_s [s].
+        """
+        first, last = float(self.begin_s[0]), float(min(self.begin_s[-1], by_s))
+        days = [float(s) for s in np.arange(last, first, -SECONDS_PER_DAY)][::-1]
+        return [(start_s, self.chance(start_s, by_s)) for start_s in dict.fromkeys([first, *days])]
 
     def latest(self, by_s: float, chance: float = USUAL_CHANCE) -> float | None:
         """The latest start with at least a chance to be done in time [s], to the day; None where no start has it.
 
         Parameters: by_s [s]; chance [-] 0.05…0.95. Raises OutOfRangeError.
         """
-        if not LEAST_CHANCE <= chance <= MOST_CHANCE:
-            raise OutOfRangeError("refused.planned_chance", least=100 * LEAST_CHANCE, most=100 * MOST_CHANCE)
-        last = min(self.begin_s[-1], by_s)
-        for start_s in np.arange(last, self.begin_s[0] - 1, -SECONDS_PER_DAY):
-            if self.chance(float(start_s), by_s) >= chance:
-                return float(start_s)
-        return None
+        _require_chance(chance)
+        if by_s < self.begin_s[0]:
+            return None
+        return next((start_s for start_s, has in reversed(self.days(by_s)) if has >= chance), None)
+
+
+def _require_chance(chance: float) -> None:
+    if not LEAST_CHANCE <= chance <= MOST_CHANCE:
+        raise OutOfRangeError("refused.planned_chance", least=100 * LEAST_CHANCE, most=100 * MOST_CHANCE)
 
 
 def together(steps: Sequence[Array]) -> Array:

@@ -1,0 +1,117 @@
+"""What the weeks ahead hold for a place: hooks in use and free, water a day, and where plans clash."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from ..constants import SECONDS_PER_DAY
+from .way import Stay
+
+Array = npt.NDArray[np.float64]
+Counts = npt.NDArray[np.int64]
+
+DAYS_LATER = 8 * 7  # as far as a way out is looked for
+
+
+@dataclass(frozen=True)
+class InUse:
+    """Hooks in use on each day: likely, and at the most if all goes slowly (k,)."""
+
+    likely: Counts
+    most: Counts
+
+
+@dataclass(frozen=True)
+class Clash:
+    """That more pieces would hang than there are hooks: from when until when [s], and how many on the worst day."""
+
+    from_s: float
+    to_s: float
+    pieces: int
+    hooks: int
+
+
+def days_ahead(now_s: float, weeks: int) -> Array:
+    """The days of some weeks from now on [s], (7·weeks,). Parameters: now_s [s]; weeks [-]."""
+    return np.asarray(now_s + np.arange(7 * weeks) * SECONDS_PER_DAY)
+
+
+def in_use(stays: Sequence[Stay], day_s: Array) -> InUse:
+    """How many hooks are in use on each day.
+
+    Parameters: stays, one for each hook that is or will be in use; day_s [s] (k,). A hook that is left during a day can
+    be used again that day.
+    """
+    ends = day_s + SECONDS_PER_DAY
+
+    def count(from_s: Sequence[float], to_s: Sequence[float]) -> Counts:
+        begun = np.array(from_s)[:, None] < ends
+        return np.asarray((begun & (np.array(to_s)[:, None] >= ends)).sum(axis=0))
+
+    if not stays:
+        none = np.zeros(len(day_s), dtype=np.int64)
+        return InUse(none, none)
+    return InUse(
+        count([s.from_s for s in stays], [s.until_s for s in stays]),
+        count([s.earliest_s for s in stays], [s.latest_s for s in stays]),
+    )
+
+
+def clash(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> Clash | None:
+    """Where a planned batch finds too few hooks; None where it likely has room on every day.
+
+    Parameters: others, what hangs and what is planned beside it; planned, its own stays; hooks [-] of the place;
+    day_s [s] (k,).
+    """
+    own = in_use(planned, day_s).likely
+    wanted = in_use(others, day_s).likely + own
+    over = (wanted > hooks) & (own > 0)
+    if not over.any():
+        return None
+    days = np.flatnonzero(over)
+    run_ends = np.flatnonzero(np.diff(days) > 1)
+    last = days[run_ends[0]] if len(run_ends) else days[-1]
+    worst = int(wanted[over].max())
+    return Clash(float(day_s[days[0]]), float(day_s[last] + SECONDS_PER_DAY), worst, hooks)
+
+
+def days_later(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int | None:
+    """By how many days a planned batch would have to be later to find its hooks free; None: not within eight weeks.
+
+    Parameters: as of `clash`.
+    """
+    for days in range(1, DAYS_LATER + 1):
+        if clash(others, [later(stay, days * SECONDS_PER_DAY) for stay in planned], hooks, day_s) is None:
+            return days
+    return None
+
+
+def how_many_fit(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int:
+    """How many of the planned pieces find a hook, the quickest of them first. Parameters: as of `clash`."""
+    quickest = sorted(planned, key=lambda stay: stay.until_s)
+    fit = 0
+    while fit < len(quickest) and clash(others, quickest[: fit + 1], hooks, day_s) is None:
+        fit += 1
+    return fit
+
+
+def later(stay: Stay, by_s: float) -> Stay:
+    """The same stay later. Parameters: stay; by_s [s]."""
+    return replace(
+        stay,
+        from_s=stay.from_s + by_s,
+        until_s=stay.until_s + by_s,
+        earliest_s=stay.earliest_s + by_s,
+        latest_s=stay.latest_s + by_s,
+    )
+
+
+def weekly_most(by_day: Array | Counts) -> list[float]:
+    """The most of each week, of values by day. Parameters: by_day (7·weeks,).
+
+    >>> weekly_most(np.array([1, 2, 1, 1, 1, 1, 1, 0, 0, 0, 0, 0, 0, 3]))
+    [2.0, 3.0]
+    """
+    return [float(v) for v in np.asarray(by_day).reshape(-1, 7).max(axis=1)]
