@@ -29,6 +29,7 @@ from .api.hang import routes as hang
 from .api.house import archive, copies, disk, people
 from .api.keep import routes as keep
 from .api.ledger import routes as ledger
+from .api.planner import routes as planner
 from .api.rest import routes as rest
 from .api.rights import Allowed
 from .api.salt import routes as salt
@@ -94,7 +95,7 @@ def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_
     errors.install(app)
     for station in (
         line, sheet, recipes, weigh_out, batches, ledger, salt, warm, hang, hook, place_itself, rest, cut, keep, today,
-        book, devices, alarms, imports, files, people, copies, disk, archive,
+        planner, book, devices, alarms, imports, files, people, copies, disk, archive,
     ):  # fmt: skip
         app.include_router(station.router, dependencies=[Allowed])
 

@@ -13,7 +13,8 @@ from .context import Ctx
 READS = frozenset({"GET", "HEAD", "OPTIONS"})
 # they work something out from what is sent, and keep nothing
 WORKS_OUT = re.compile(
-    r"/api/(bench/(blend|scale|weeks|work)|judge|recipes/read|places/\{place_id\}/(tag|what-if)"
+    r"/api/(bench/(blend|scale|weeks|work)|judge|recipes/read|plans/(\{plan_id\}/)?(look|places)"
+    r"|places/\{place_id\}/(tag|what-if)"
     r"|pieces/\{piece_id\}/what-if|warm/\{batch_id\}/what-if)"
 )
 # what concerns nobody but whoever is signed in

@@ -45,6 +45,7 @@ class Place(Base):
     kind: Mapped[str] = mapped_column(String(16))
     sort: Mapped[str | None] = mapped_column(String(20))  # what it is, of those that pieces hang in; None: nobody said
     stirring: Mapped[str | None] = mapped_column(String(8))  # how its air moves; None: as is usual there
+    room: Mapped[int | None]  # how many pieces go in where there are no hooks; None: nobody said
     elsewhere: Mapped[bool] = mapped_column(default=False)  # no place of the workshop: where other people's goods hung
     position: Mapped[int]
     revision: Mapped[int] = mapped_column(default=0)  # rises with everything that can move a date

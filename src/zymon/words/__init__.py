@@ -17,13 +17,14 @@ from .en_house import HOUSE
 from .en_imports import IMPORTS
 from .en_ledger import LEDGER
 from .en_names import NAMES
+from .en_plan import PLAN
 from .en_refused import REFUSED
 from .en_stock import STOCK
 from .en_story import STORY
 
 __all__ = ["NAMES", "SENTENCES", "sentence", "told"]
 
-SENTENCES = ASKED_AND_DUE | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | REFUSED | STOCK | STORY
+SENTENCES = ASKED_AND_DUE | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PLAN | REFUSED | STOCK | STORY
 
 
 def sentence(of: Said, zone: tzinfo = UTC) -> str:

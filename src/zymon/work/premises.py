@@ -20,6 +20,7 @@ from .dates import Dates
 from .follow import Followers
 from .ledger.corrections import keep_what_failed
 from .moments import moment
+from .planner.ways import Ways
 from .schemas import MadeOut
 from .shared import Shared
 
@@ -107,6 +108,7 @@ class Premises:
 
     def __post_init__(self) -> None:
         self.shared = Shared(self.clock)
+        self.ways = Ways(self.dates)
 
     @property
     def now_s(self) -> int:

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from zymon.store import cuts, hang_events, keep, salt, stays, warm, weighings
+from zymon.store import cuts, hang_events, keep, plans, salt, stays, warm, weighings
 from zymon.store.database import Session
 from zymon.store.hang import strike_state
 from zymon.store.models import Hanging
@@ -54,6 +54,7 @@ STRIKING: dict[str, Striking] = {
     "salt_event": salt.strike,
     "batch_event": _of_the_warm,
     "ph_reading": _reading,
+    "plan_setting": plans.strike_setting,
 }
 
 

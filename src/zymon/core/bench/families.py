@@ -38,19 +38,20 @@ class Family:
     fat_percent: float
     belly: bool = False
     species: str = "pork"
+    rests_cold_h: float = 0.0  # before it hangs, beside its salt and its warm stage
 
 
 FAMILIES: tuple[Family, ...] = (
     Family("salame", "Salame, cultured", True, "salame", "cylinder", "natural", "in_the_mince", 2.7, "short", 0.25,
            "12–48 h warm", "culture", 13, 80, 35, 60, 900, "mould", "ø 40: 3–4 weeks, ø 60: 7–10, ø 90: 12 and more", 27),
     Family("salame_cold", "Salame, cold hung", True, "salame", "cylinder", "natural", "in_the_mince", 2.8, "short", 0.25,
-           "48 h rest in the cold", "none", 12, 78, 33, 60, 900, "vinegar", "as a cultured one", 27),
+           "48 h rest in the cold", "none", 12, 78, 33, 60, 900, "vinegar", "as a cultured one", 27, rests_cold_h=48),
     Family("thin_sausage", "Thin dried sausage", True, "thin_sausage", "cylinder", "natural", "in_the_mince", 2.5,
            "short", 0.25, "2 h in the cold, with vinegar", "none", 18, 60, 40, 21, 140, "vinegar",
-           "7–10 days with a steady fan", 28),
+           "7–10 days with a steady fan", 28, rests_cold_h=2),
     Family("thin_sausage_dehydrator", "Thin dried sausage, dehydrator", True, "thin_sausage", "cylinder", "natural",
            "in_the_mince", 2.5, "short", 0.25, "2 h in the cold, with vinegar; its pH measured before it warms", "none",
-           35, 35, 40, 21, 140, "leave", "2 days at 30–40 °C, where degree-hours count", 28),
+           35, 35, 40, 21, 140, "leave", "2 days at 30–40 °C, where degree-hours count", 28, rests_cold_h=2),
     Family("neck", "Neck or loin", False, "whole_muscle", "irregular", "natural", "measured", 2.8, "long", 0.25,
            "7–14 days in salt", "none", 12.5, 80, 35, 85, 1800, "vinegar", "1.5 kg: 5–8 weeks, 3 kg: about 12", 12),
     Family("beef_round", "Beef round", False, "whole_muscle", "cylinder", "natural", "measured", 2.6, "long", 0.25,
@@ -60,7 +61,7 @@ FAMILIES: tuple[Family, ...] = (
     Family("leg", "Whole leg on the bone", False, "ham", "irregular", "coating", "buried", 4.0, "none", 0.0,
            "30 days in salt, then coat and cloth bag", "none", 13, 72, 33, 160, 9500, "leave", "6 months and more", 18),
     Family("leg_piece", "Small leg piece, fridge", False, "whole_muscle", "irregular", "membrane", "buried", 3.0, "none",
-           0.0, "48 h in salt, 48 h spiced rest", "none", 4, 55, 35, 90, 1700, "leave", "about 8 weeks", 8),
+           0.0, "48 h in salt, 48 h spiced rest", "none", 4, 55, 35, 90, 1700, "leave", "about 8 weeks", 8, rests_cold_h=48),
     Family("tenderloin", "Tenderloin", False, "whole_muscle", "cylinder", "cloth", "buried", 3.0, "none", 0.0,
            "48–72 h in salt, rinsed, in cloth", "none", 14, 55, 30, 50, 400, "leave", "1–2 weeks in a cool room with a fan", 3),
     Family("breast", "Duck or goose breast", False, "breast", "slab", "cloth", "buried", 3.0, "none", 0.0,

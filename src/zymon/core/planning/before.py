@@ -25,6 +25,7 @@ PartKind = Literal["salt", "cold", "warm"]
 
 LEAST_WARM_H = 12.0  # nobody takes goods out of the warm sooner; estimate of practice
 NORMAL_P90 = 1.2816
+THAWED_A_DAY_G, LONGEST_THAW_DAYS = 2500.0, 5
 HOUR_S = 3600.0
 SALT_COLUMN, WARM_SEED = 0, 4
 
@@ -81,6 +82,17 @@ def in_the_warm(batch: Fermentation, draws: int = DRAWS) -> Part:
     at = np.searchsorted(share, (np.arange(draws) + 0.5) / draws * share[-1])
     found = np.maximum(hours[there][order][np.minimum(at, there.sum() - 1)], LEAST_WARM_H)
     return Part("warm", "firm", np.random.default_rng(WARM_SEED).permutation(found) * HOUR_S)
+
+
+def thaw_days(heaviest_g: float) -> int:
+    """Days in the fridge until frozen meat can be cut. Parameters: heaviest_g [g] above 0, of the heaviest piece.
+
+    Estimate of practice: a day for every 2.5 kg that freeze together, never less than one, and five for the heaviest.
+
+    >>> thaw_days(2500), thaw_days(2600)
+    (1, 2)
+    """
+    return int(np.clip(np.ceil(heaviest_g / THAWED_A_DAY_G), 1, LONGEST_THAW_DAYS))
 
 
 def hook_after(parts: Sequence[Part], at_least_s: float = 0.0, draws: int = DRAWS) -> Array:

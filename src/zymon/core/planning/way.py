@@ -60,7 +60,7 @@ class Way:
     def moments(self, start_s: float) -> Moments:
         """When its steps are, for a start. Parameters: start_s [s]. Raises OutOfRangeError."""
         table = self.tables(start_s).max(axis=1)
-        return Moments(_window(start_s + self.before_s), _window(table - self.rest_s), _window(table))
+        return Moments(window(start_s + self.before_s), window(table - self.rest_s), window(table))
 
     def tables(self, start_s: float) -> Array:
         """When each piece is at the table in each future [s] (draws, pieces); inf for never. Raises OutOfRangeError.
@@ -72,14 +72,14 @@ class Way:
 
     def stays(self, start_s: float) -> tuple[Stay, ...]:
         """The hooks it would take, piece by piece, for a start. Parameters: start_s [s]. Raises OutOfRangeError."""
-        hung = _window(start_s + self.before_s)
-        down = [_window(one - self.rest_s) for one in self.tables(start_s).T]
+        hung = window(start_s + self.before_s)
+        down = [window(one - self.rest_s) for one in self.tables(start_s).T]
         return tuple(Stay(hung.p50, one.p50, hung.p10, one.p90) for one in down)
 
     def water_g(self, start_s: float, day_s: Array) -> Array:
         """The water it gives up on each of some days [g], for a start. Parameters: start_s [s]; day_s [s] (k,)."""
         near = int(np.abs(self.starts.begin_s - start_s).argmin())
-        hung_s = _window(start_s + self.before_s).p50
+        hung_s = window(start_s + self.before_s).p50
         since, lost = self.hanging.since_s[near], self.hanging.lost_g[near]
         edges = np.stack([day_s, day_s + SECONDS_PER_DAY]) - hung_s
         given = np.interp(edges, since, lost, left=0.0)
@@ -129,7 +129,8 @@ def _as_many(hanging: Hanging, looks: int) -> Hanging:
     )
 
 
-def _window(at_s: Array) -> Window:
+def window(at_s: Array) -> Window:
+    """The window of a moment that is drawn. Parameters: at_s [s] (draws,), inf for never."""
     ranked = np.sort(at_s)
     return Window(*(float(ranked[round(q * (len(ranked) - 1))]) for q in (0.1, 0.5, 0.9)))
 

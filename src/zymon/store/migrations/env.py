@@ -11,6 +11,7 @@ from zymon.store import (  # noqa: F401 -- their tables belong to the same metad
     hang_models,
     house_models,
     keep_models,
+    plan_models,
     salt_models,
     warm_models,
 )

@@ -15,6 +15,7 @@ from zymon.store.bench_models import MadePiece, Mix, WeighEntry, WeighOut
 from zymon.store.database import Session
 from zymon.store.evidence import profile
 from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError, workshop
+from zymon.store.plans import plan_became
 from zymon.store.warm import refuse_discarded
 from zymon.words import sentence
 
@@ -34,14 +35,15 @@ def weigh_out(shop: Premises, weigh_out_id: int, made: list[MadeOut] | None = No
 
 def begin(shop: Premises, body: m.WeighOutIn) -> m.WeighOutOut:
     """Begin to weigh a sheet out."""
-    weighing.things(body.sheet.to_core(), [])  # refuses a sheet that cannot be weighed out
     with shop.recording(body, "weigh out") as entry:
         if entry.new:
-            entry.came("weigh_out", _begin(entry, body))
+            entry.came("weigh_out", begin_in(entry, body))
     return weigh_out(shop, entry.made[0].id, entry.named)
 
 
-def _begin(entry: Recording, body: m.WeighOutIn) -> int:
+def begin_in(entry: Recording, body: m.WeighOutIn) -> int:
+    """The same within an entry; the id of the weigh-out."""
+    weighing.things(body.sheet.to_core(), [])  # refuses a sheet that cannot be weighed out
     session = entry.session
     profile(session, body.profile)
     version_id = None
@@ -201,7 +203,9 @@ def _make_batch(entry: Recording, weigh_out_id: int, body: m.BatchIn) -> int:
         use=plan.use,
         done_by=plan.done_by,
     )
-    return store.make_batch(entry.session, new, made.of, body.by, entry.at(body.at)).batch_id
+    batch_id = store.make_batch(entry.session, new, made.of, body.by, entry.at(body.at)).batch_id
+    plan_became(entry.session, weigh_out_id, batch_id)
+    return batch_id
 
 
 def join(shop: Premises, weigh_out_id: int, body: m.MixIn) -> m.BatchOut:
@@ -218,6 +222,7 @@ def join(shop: Premises, weigh_out_id: int, body: m.MixIn) -> m.BatchOut:
                 name=body.name, weigh_out=made.of, sheet=made.sheet.model_dump_json(), made_s=at_s, by=body.by
             )  # fmt: skip
             entry.came("mix", store.add_mix(entry.session, of, mix, made.holds, at_s).id)
+            plan_became(entry.session, weigh_out_id, body.batch_id)
     return batch(shop, body.batch_id, entry.named)
 
 

@@ -4,10 +4,10 @@ import dataclasses
 
 from zymon.core.bench.sheet import work
 from zymon.core.drying.forecast import forecast
-from zymon.core.drying.history import Piece as CorePiece
 from zymon.store.places import hooks_free
 
 from ..dates import history_of
+from ..planner.goods import hung_piece
 from ..premises import Premises
 from ..schemas import all_said
 from . import schemas as s
@@ -15,18 +15,9 @@ from . import schemas as s
 
 def weeks(shop: Premises, body: s.WeeksIn) -> s.WeeksOut:
     """How long a piece of this sheet would hang in a place, by the forecast; nothing is stored."""
-    sheet, plan = body.sheet, body.sheet.plan
-    worked = work(sheet.to_core())
-    made = worked.formulation
-    flat = plan.shape == "slab"
-    trial = CorePiece(
-        tag="\u0000trial", batch="\u0000trial", kind=plan.kind, shape=plan.shape, casing=plan.casing,
-        fat_percent=min(worked.fat_percent, 80.0),
-        salt_percent=None if made is None else min(made.sodium_chloride_percent_of_meat, 15.0),
-        diameter_mm=None if flat else plan.across_mm, thickness_mm=plan.across_mm if flat else None, length_mm=None,
-        start_weight_g=plan.piece_g, tare_g=0.0, hung_at_s=float(shop.now_s),
-        target_loss_percent=plan.target_loss_percent,
-    )  # fmt: skip
+    plan = body.sheet.plan
+    made = hung_piece(body.sheet, plan.piece_g, plan.target_loss_percent, work(body.sheet.to_core()))
+    trial = dataclasses.replace(made, hung_at_s=float(shop.now_s))
     with shop.db.reading() as session:
         history = history_of(session, body.place_id, shop.now_s)
         free = hooks_free(session, body.place_id)

@@ -1,0 +1,114 @@
+"""Whether a planned batch finds room: hooks and the water of its place, the salt and the warm before; ways out."""
+
+import numpy as np
+
+from zymon.core.constants import SECONDS_PER_DAY
+from zymon.core.planning.ahead import Clash, clash, days_later, how_many_fit
+from zymon.core.planning.way import Stay, window
+from zymon.core.say import said
+
+from ..premises import moment
+from ..schemas import SaidOut, said_out
+from . import schemas as s
+from .survey import Planned, Survey
+
+MORE_WATER = 1.05  # than the most that was managed, before it is said: weighing is no more exact
+
+
+def clash_out(survey: Survey, of: Planned) -> s.ClashOut | None:
+    """Where a plan finds no room, with ways out; None where it likely does, or nobody said how much room there is.
+
+    A plan that is kept minds those that hang before it; one that is looked at minds all.
+    """
+    own = None if of.plan is None else of.plan.id
+    if of.standing is not None and (of.standing.hangs or of.standing.down_s is not None):
+        return None
+    hooks = survey.hooks(of.set.place_id)
+    others = survey.stays_in(of.set.place_id, own, None if of.plan is None else of)
+    found = None if hooks is None else clash(others, of.stays, hooks, survey.days)
+    if found is None or hooks is None:
+        return _before_the_hook(survey, of, own)
+    return _told(survey, found, of.set.place_id, _ways_out(survey, of, others, hooks, own))
+
+
+def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
+    code = "plan.no_hooks" if survey.places[place_id].rods else "plan.no_room"
+    says = said(
+        code, pieces=found.pieces, hooks=found.hooks, place=survey.places[place_id].name, from_s=found.from_s,
+        days=round((found.to_s - found.from_s) / SECONDS_PER_DAY),
+    )  # fmt: skip
+    return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(found.from_s), ways=ways)
+
+
+def _ways_out(survey: Survey, of: Planned, others: list[Stay], hooks: int, own: int | None) -> list[s.WayOutOut]:
+    """Later, elsewhere, smaller: those that there are."""
+    ways = _later(of, days_later(others, of.stays, hooks, survey.days)) if of.standing is None else []
+    for place in survey.places.values():
+        room = survey.hooks(place.id)
+        if place.id == of.set.place_id or place.kind != "chamber" or room is None:
+            continue
+        if clash(survey.stays_in(place.id, own), of.stays, room, survey.days) is None:
+            elsewhere = said("plan.way_elsewhere", place=place.name)
+            ways.append(s.WayOutOut(kind="elsewhere", says=said_out(elsewhere), place_id=place.id))
+            break
+    fit = how_many_fit(others, of.stays, hooks, survey.days)
+    if 0 < fit < of.set.pieces and of.standing is None:
+        smaller = said("plan.way_smaller", pieces=fit)
+        ways.append(s.WayOutOut(kind="smaller", says=said_out(smaller), pieces=fit))
+    return ways
+
+
+def _later(of: Planned, days: int | None) -> list[s.WayOutOut]:
+    if days is None:
+        return []
+    start_s = of.start_s + days * SECONDS_PER_DAY
+    percent = round(100 * of.way.starts.chance(start_s, of.set.wanted_s))
+    says = said_out(said("plan.way_later", days=days, percent=percent))
+    return [s.WayOutOut(kind="later", says=says, start=moment(start_s))]
+
+
+def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut | None:
+    """Whether the salt or the warm has too little room, where somebody said how much there is."""
+    if of.standing is not None:
+        return None
+    for kind, place in (("salt", survey.rooms.salt), ("warm", survey.rooms.warm)):
+        room = None if place is None else survey.hooks(place.id)
+        mine = [] if place is None else before_stays(of, kind)
+        if place is None or room is None or not mine:
+            continue
+        beside = [one for one in survey.plans if one.plan is None or one.plan.id != own]
+        others = [*survey.lying_stays(place.id), *(stay for one in beside for stay in before_stays(one, kind))]
+        found = clash(others, mine, room, survey.days)
+        if found is not None:
+            return _told(survey, found, place.id, _later(of, days_later(others, mine, room, survey.days)))
+    return None
+
+
+def before_stays(of: Planned, kind: str) -> list[Stay]:
+    """The room that a plan takes in the salt or in the warm before its hook, piece by piece."""
+    if of.standing is not None:
+        return []
+    at_s = of.start_s
+    for part in of.goods.parts:
+        ends = window(at_s + part.takes_s)
+        if part.kind == kind:
+            return [Stay(at_s, ends.p50, at_s, ends.p90)] * of.set.pieces
+        at_s += part.usual_s
+    return []
+
+
+def water_out(survey: Survey, of: Planned) -> SaidOut | None:
+    """That its place would have to take more water in a day than it ever was seen to; None where it has not."""
+    if not of.stays:
+        return None
+    managed_g = survey.managed_g(of.set.place_id)
+    if managed_g is None:
+        return None
+    own = of.way.water_g(of.start_s, survey.days)
+    total = survey.water(of.set.place_id, None if of.plan is None else of.plan.id) + own
+    worst = int(np.argmax(np.where(own > 0, total, 0.0)))
+    if own[worst] <= 0 or total[worst] <= MORE_WATER * managed_g:
+        return None
+    return said_out(
+        said("plan.much_water", water_g=round(float(total[worst])), managed_g=round(managed_g), at_s=survey.days[worst])
+    )

@@ -1,0 +1,341 @@
+"""What the planner sends and receives; the TypeScript types are made from it."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
+
+from zymon.core.drying.geometry import Kind, Shape
+from zymon.core.life import Kind as LifeKind
+from zymon.core.place_fit import Verdict
+from zymon.core.planning.shopping import Goods, Unit
+from zymon.core.planning.slip import Slip
+from zymon.core.planning.start import LEAST_CHANCE, MOST_CHANCE, USUAL_CHANCE
+from zymon.core.schedule import Elasticity
+from zymon.formats.recipe_file import SheetModel
+from zymon.formats.texts import ONE_LINE
+
+from ..schemas import Grams, MadeOut, PlaceKind, Product, Reason, RecordIn, RowId, SaidOut
+
+Occasion = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), ONE_LINE]
+StepKind = Literal["order", "thaw", "start", "hang", "done", "table"]
+PlanState = Literal["planned", "weighing", "made", "hanging", "done"]
+WayOutKind = Literal["later", "elsewhere", "smaller"]
+
+
+class Wish(BaseModel):
+    """What is wanted: so many pieces of a weight at the table, by a day; where it hangs, when it is begun.
+
+    place_id null: the place that suits best; start null: the latest that has the chance asked for. wait_days: from the
+    start to the hook at the least, to which an elastic step is stretched.
+    """
+
+    occasion: Occasion = ""
+    product: Product
+    sheet: SheetModel
+    recipe_id: RowId | None = None
+    version: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    pieces: Annotated[int, Field(ge=1, le=200)]
+    table_g: Grams
+    wanted: AwareDatetime
+    place_id: RowId | None = None
+    start: AwareDatetime | None = None
+    wait_days: Annotated[float, Field(ge=0, le=365, allow_inf_nan=False)] = 0.0
+    rest_days: Annotated[float, Field(ge=0, le=730, allow_inf_nan=False)] = 0.0
+    frozen: bool = False
+    order_days: Annotated[int, Field(ge=0, le=120)] = 0
+    chance: Annotated[float, Field(ge=LEAST_CHANCE, le=MOST_CHANCE, allow_inf_nan=False)] = USUAL_CHANCE
+
+
+class PlanIn(Wish, RecordIn):
+    """A wish that becomes a plan."""
+
+
+class PlanChangeIn(PlanIn):
+    """A plan set anew, and why; seen, the setting it was changed from."""
+
+    seen: RowId
+    reason: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), ONE_LINE] = ""
+
+
+class BeginIn(RecordIn):
+    """A plan is begun: its sheet is weighed out. profile: of limits."""
+
+    profile: Annotated[str, StringConstraints(pattern="^[a-z0-9_-]{1,20}$")] = "us"
+
+
+class BecameIn(RecordIn):
+    """The batch that came of a plan, where it was made without a weigh-out of its own."""
+
+    batch_id: RowId
+
+
+class GiveUpIn(RecordIn):
+    """A plan is given up, and why."""
+
+    reason: Reason
+
+
+class RoomIn(RecordIn):
+    """How many pieces go into a place without hooks; null: nobody knows."""
+
+    room: Annotated[int, Field(ge=1, le=10_000)] | None
+
+
+class WindowOut(BaseModel):
+    """A moment with its window; null where so many futures never get there."""
+
+    p10: datetime | None
+    p50: datetime | None
+    p90: datetime | None
+
+
+class StepOut(BaseModel):
+    """A step of a plan with its window; elastic, firm, or led by the scale."""
+
+    kind: StepKind
+    elasticity: Elasticity
+    title: SaidOut
+    when: WindowOut
+
+
+class DayOut(BaseModel):
+    """A day to start on, with the chance that all of it is in time."""
+
+    start: datetime
+    chance: float
+
+
+class WayOutOut(BaseModel):
+    """A way out of a clash or a slip, in words, with what to set."""
+
+    kind: WayOutKind
+    says: SaidOut
+    start: datetime | None = None
+    place_id: int | None = None
+    pieces: int | None = None
+    wanted: datetime | None = None
+
+
+class ClashOut(BaseModel):
+    """That a planned batch finds no room, in words, and ways out of it."""
+
+    says: SaidOut
+    place_id: int
+    at: datetime
+    ways: list[WayOutOut]
+
+
+class SlipOut(BaseModel):
+    """That reality slipped, what can be done, and what the customer should be told."""
+
+    kind: Slip
+    says: SaidOut
+    customer: SaidOut
+    ways: list[WayOutOut]
+
+
+class SpanOut(BaseModel):
+    """Where something lies in time: from, likely until, at the latest; null: nobody knows until when."""
+
+    place_id: int
+    start: datetime
+    until: datetime | None
+    latest: datetime | None
+
+
+class PlanOut(BaseModel):
+    """A plan as it stands. id, setting_id null: nothing is kept, it is only looked at."""
+
+    id: int | None
+    setting_id: int | None
+    state: PlanState
+    batch_id: int | None
+    batch: str | None
+    weigh_out_id: int | None
+    occasion: str
+    product: str
+    kind: Kind
+    shape: Shape
+    family: str
+    across_mm: float
+    pieces: int
+    table_g: float
+    piece_g: float
+    hung_g: float
+    meat_g: float
+    casing_mm: float | None
+    target_loss_percent: float
+    wanted: datetime
+    start: datetime
+    wait_days: float
+    rest_days: float
+    frozen: bool
+    order_days: int
+    asked_chance: float
+    chance: float
+    place_id: int
+    place: str
+    by: str
+    steps: list[StepOut]
+    hung: WindowOut
+    done: WindowOut
+    table: WindowOut
+    before: list[SpanOut]  # in salt, resting, in the warm: where it lies before its hook
+    hanging: SpanOut
+    stretches: bool  # whether it may wait before its hook
+    clash: ClashOut | None
+    water: SaidOut | None  # that it gives up more water than the place has managed
+    slip: SlipOut | None
+    assumed: list[SaidOut]
+
+
+class PlaceOffer(BaseModel):
+    """A place where it could hang: how it suits, how many hooks are free over the time, the chance there."""
+
+    place_id: int
+    name: str
+    verdict: Verdict | None  # null: nothing is logged there
+    hooks_free: int
+    chance: float
+    start: datetime | None  # the latest with the chance asked for
+    table: WindowOut
+
+
+class LookedAt(BaseModel):
+    """A wish looked at, nothing kept: the plan it would be, its days, and what else could be wished."""
+
+    plan: PlanOut
+    days: list[DayOut]
+    latest_start: datetime | None  # with the chance asked for; null: it is too late for that
+    in_time_by: datetime | None  # by when it would be there with that chance if it were begun now
+
+
+class PlanKept(BaseModel):
+    """A plan after an entry, and what came of the entry."""
+
+    plan: PlanOut
+    sheet: SheetModel
+    days: list[DayOut]
+    made: list[MadeOut]
+
+
+class BegunOut(BaseModel):
+    """The weigh-out that was begun from a plan."""
+
+    weigh_out_id: int
+    made: list[MadeOut]
+
+
+class LyingOut(BaseModel):
+    """Goods of a batch that are in a place, along time."""
+
+    batch_id: int
+    code: str
+    product: str
+    kind: Kind
+    shape: Shape
+    state: LifeKind
+    pieces: int
+    dried: float  # of the way to its target, 0…1
+    span: SpanOut
+
+
+class WeekOut(BaseModel):
+    """A week of a place: pieces in it, likely and at the most; water a day at the worst, None where nothing dries."""
+
+    start: datetime
+    likely: int
+    most: int
+    water_g: float | None
+
+
+class StripOut(BaseModel):
+    """A place over the weeks ahead. room: hooks, or how many pieces go in; null: nobody said."""
+
+    place_id: int
+    name: str
+    kind: PlaceKind
+    room: int | None
+    hooks: bool
+    free: int | None
+    managed_g: float | None  # the most water a day that was seen to leave it
+    goods: list[LyingOut]
+    weeks: list[WeekOut]
+
+
+class OccasionOut(BaseModel):
+    """Batches that are wanted together, and the chance that all of them are in time."""
+
+    name: str
+    wanted: datetime
+    plans: list[int]
+    chance: float
+
+
+class AheadOut(BaseModel):
+    """The weeks ahead: places, plans, and what is wanted together."""
+
+    now: datetime
+    until: datetime
+    strips: list[StripOut]
+    plans: list[PlanOut]
+    occasions: list[OccasionOut]
+
+
+class Done(BaseModel):
+    """What came of an entry that changed nothing that is shown beside it."""
+
+    made: list[MadeOut]
+
+
+class ShoppingLine(BaseModel):
+    """Something to buy, for which batches. usual_trim: what trimming is taken to take [%], null where it is known."""
+
+    goods: Goods
+    what: str
+    amount: float
+    unit: Unit
+    batches: list[str]
+    usual_trim: float | None
+
+
+class ShoppingOut(BaseModel):
+    """What has to be bought for the plans that begin in a span."""
+
+    start: datetime
+    end: datetime
+    plans: int
+    culture_pack_g: float
+    lines: list[ShoppingLine]
+
+
+class PlanAgainst(BaseModel):
+    """A plan whose batch is done: what was told when it was begun, and what happened."""
+
+    plan_id: int
+    batch_id: int
+    batch: str
+    product: str
+    place: str
+    pieces: int
+    wanted: datetime
+    told_chance: float
+    start_planned: datetime
+    started: datetime
+    done_told: WindowOut
+    done: datetime | None
+    at_table: datetime | None
+    in_time: bool | None
+    inside: bool | None  # whether it was done within its window
+    moved: int  # how often it was set anew
+
+
+class PlansAgainst(BaseModel):
+    """The planner's own record: how many were in time against the chances told, and each of them."""
+
+    plans: list[PlanAgainst]
+    in_time: int
+    counted: int
+    told_chance: float | None  # the mean of the chances of those counted
+    inside: int

@@ -1,0 +1,204 @@
+"""What the planner sees at one look: every plan with its way, every hook that is in use, the water of each place."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from zymon.core.constants import SECONDS_PER_DAY
+from zymon.core.drying.forecast import PieceForecast
+from zymon.core.planning.ahead import days_ahead
+from zymon.core.planning.way import Stay, Way
+from zymon.formats.recipe_file import SheetModel
+from zymon.store import plans as store
+from zymon.store.database import Session
+from zymon.store.hang import pieces_hanging
+from zymon.store.models import Piece, Place
+from zymon.store.places import places
+from zymon.store.plan_models import Plan, PlanSetting
+from zymon.store.sensors import most_removed
+
+from ..as_forecast import core_piece
+from ..premises import Premises
+from .goods import Goods, Rooms, goods_of, rooms_of
+from .lying import Lying, hanging, in_salt, in_the_warm, stays_until
+from .standing import Standing, stand
+from .ways import Ways
+
+Array = npt.NDArray[np.float64]
+WEEKS = 26  # that are looked at
+
+
+@dataclass(frozen=True)
+class Setting:
+    """How a batch is or would be planned; times in seconds."""
+
+    occasion: str
+    product: str
+    sheet: SheetModel
+    pieces: int
+    table_g: float
+    place_id: int
+    wanted_s: int
+    start_s: int
+    wait_s: int
+    rest_s: int
+    frozen: bool
+    order_days: int
+    asked: float
+
+
+def setting_of(of: PlanSetting) -> Setting:
+    """A stored setting as the planner sees it."""
+    return Setting(
+        of.occasion, of.product, SheetModel.model_validate_json(of.sheet), of.pieces, of.table_g, of.place_id,
+        of.wanted_s, of.start_s, of.wait_s, of.rest_s, of.frozen, of.order_days, of.asked_chance,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Planned:
+    """A batch as it is or would be planned, with its way; `standing` once it was begun."""
+
+    plan: Plan | None
+    stored: PlanSetting | None
+    set: Setting
+    goods: Goods
+    way: Way
+    standing: Standing | None
+    now_s: int
+
+    @property
+    def start_s(self) -> float:
+        """When it was or is to be begun; what should have been begun by now is begun now at the earliest [s]."""
+        if self.standing is not None:
+            return self.standing.started_s
+        return max(float(self.set.start_s), float(self.way.starts.begin_s[0]))
+
+    @property
+    def table_s(self) -> Array:
+        """When each piece is at the table in each future [s] (draws, pieces)."""
+        return self.way.tables(self.start_s) if self.standing is None else self.standing.table_s
+
+    @property
+    def stays(self) -> tuple[Stay, ...]:
+        """The hooks it will take; none of what hangs already, which counts as what hangs."""
+        if self.standing is None:
+            return self.way.stays(self.start_s)
+        if self.standing.hangs or self.standing.down_s is not None:
+            return ()
+        hung_s = self.standing.started_s + float(np.median(self.way.before_s))
+        down = np.sort(self.standing.table_s - self.set.rest_s, axis=0)
+        low, high = round(0.5 * (len(down) - 1)), round(0.9 * (len(down) - 1))
+        from_s = max(hung_s, float(self.now_s))
+        return tuple(Stay(from_s, float(one[low]), from_s, float(one[high])) for one in down.T)
+
+
+class Survey:
+    """One look at everything that is planned and hangs; it lasts as long as its session."""
+
+    def __init__(self, shop: Premises, session: Session, ways: Ways) -> None:
+        self.shop, self.session, self.ways = shop, session, ways
+        self.now_s = shop.now_s
+        self.days = days_ahead(self.now_s, WEEKS)
+        self.rooms: Rooms = rooms_of(session, self.now_s)
+        self.places: dict[int, Place] = {place.id: place for place in places(session)}
+        self._hanging: dict[int, list[tuple[Piece, PieceForecast]]] = {}
+
+    def look(
+        self, of: Setting, plan: Plan | None = None, stored: PlanSetting | None = None, number: int = 0
+    ) -> Planned:
+        """A setting with its way. Parameters: number, of it among what is planned together. Raises OutOfRangeError."""
+        goods = goods_of(of.sheet, of.pieces, of.table_g, self.rooms)
+        way = self.ways.of(self.session, of.place_id, goods, self.now_s, of.rest_s, of.wait_s, number)
+        standing = None
+        if plan is not None and plan.batch is not None:
+            standing = stand(
+                self.shop, self.session, self.ways, plan.batch, goods, of.place_id, of.rest_s, number
+            )  # fmt: skip
+        return Planned(plan, stored, of, goods, way, standing, self.now_s)
+
+    @cached_property
+    def plans(self) -> list[Planned]:
+        """Every plan that stands and is not done, the first to start first."""
+        found: list[Planned] = []
+        numbers: dict[str, int] = {}
+        for plan in store.plans(self.session):
+            stored = store.set_now(plan)
+            number = numbers[stored.occasion] = numbers.get(stored.occasion, -1) + 1 if stored.occasion else 0
+            one = self.look(setting_of(stored), plan, stored, number)
+            if one.standing is None or one.standing.down_s is None:
+                found.append(one)
+        return sorted(found, key=lambda one: one.start_s)
+
+    def number_in(self, occasion: str, plan_id: int | None) -> int:
+        """The number of a plan among those of its occasion, the next for a new one."""
+        ids = [p.plan.id for p in self.plans if p.plan is not None and p.set.occasion == occasion]
+        if not occasion:
+            return 0
+        return sorted(ids).index(plan_id) if plan_id in ids else len(ids)
+
+    def hanging(self, place_id: int) -> list[tuple[Piece, PieceForecast]]:
+        """What hangs in a place, with its forecast."""
+        if place_id not in self._hanging:
+            made = self.shop.dates.of_place(self.session, place_id, self.now_s).by_tag()
+            self._hanging[place_id] = [(p, made[p.tag]) for p in pieces_hanging(self.session, place_id)]
+        return self._hanging[place_id]
+
+    @cached_property
+    def _before_hooks(self) -> dict[int, list[Lying]]:
+        salted, warmed = in_salt(self.session, self.now_s), in_the_warm(self.session, self.now_s)
+        return {place_id: salted.get(place_id, []) + warmed.get(place_id, []) for place_id in salted | warmed}
+
+    def lying(self, place_id: int) -> list[Lying]:
+        """What is in a place now, batch by batch."""
+        return [*hanging(self.hanging(place_id), self.now_s), *self._before_hooks.get(place_id, [])]
+
+    def lying_stays(self, place_id: int) -> list[Stay]:
+        """The same piece by piece."""
+        return [stay for one in self.lying(place_id) for stay in one.stays]
+
+    def hooks(self, place_id: int) -> int | None:
+        """How many pieces go into a place: its hooks, else what was said; None: nobody said."""
+        of = self.places[place_id]
+        return sum(rod.hooks for rod in of.rods) or of.room
+
+    def stays_in(self, place_id: int, without: int | None = None, before: Planned | None = None) -> list[Stay]:
+        """The hooks of a place that are or will be in use.
+
+        Parameters: without, a plan that is left out; before, only plans that hang before this one count.
+        """
+        stays = self.lying_stays(place_id)
+        for one in self.plans:
+            own = one.plan is not None and one.plan.id == without
+            if own or one.set.place_id != place_id or (before is not None and not _first(one, before)):
+                continue
+            stays += one.stays
+        return stays
+
+    def water(self, place_id: int, without: int | None = None) -> Array:
+        """The water that a place has to take on each of the days ahead [g]."""
+        total = np.zeros(len(self.days))
+        for piece, forecast in self.hanging(place_id):
+            net_g, until = core_piece(piece).net_start_g, stays_until(forecast)[0]
+            ends = np.stack([self.days, self.days + SECONDS_PER_DAY]).clip(max=until)
+            lost = np.interp(ends, forecast.curve_s, forecast.curve_p50)
+            total += net_g * (lost[1] - lost[0])
+        for one in self.plans:
+            if one.set.place_id == place_id and one.stays and (one.plan is None or one.plan.id != without):
+                total += one.way.water_g(one.start_s, self.days)
+        return total
+
+    def managed_g(self, place_id: int) -> float | None:
+        """The most water that a place was seen to take from its pieces in a day [g]; None: too little was weighed."""
+        return most_removed(self.session, place_id)
+
+
+def _first(one: Planned, other: Planned) -> bool:
+    """Whether a plan hangs before another; of two that hang together the older one."""
+    if not one.stays or not other.stays:
+        return bool(one.stays)
+    mine, theirs = one.stays[0].from_s, other.stays[0].from_s
+    ids = [p.plan.id if p.plan is not None else 2**31 for p in (one, other)]
+    return (mine, ids[0]) < (theirs, ids[1])

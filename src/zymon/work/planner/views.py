@@ -1,0 +1,178 @@
+"""A plan as it is shown: its steps with their windows, its chance, where it clashes, what slipped."""
+
+from datetime import datetime
+
+import numpy as np
+
+from zymon.core.bench.consequences import casing_length
+from zymon.core.bench.sheet import work
+from zymon.core.constants import SECONDS_PER_DAY
+from zymon.core.planning.before import stretches, thaw_days
+from zymon.core.planning.slip import Outlook, outlook, slip
+from zymon.core.planning.way import Moments, Window, window
+from zymon.core.say import Said, said
+from zymon.core.schedule import Elasticity
+
+from ..premises import moment
+from ..schemas import all_said, said_out
+from . import schemas as s
+from .room import clash_out, water_out
+from .survey import Planned, Survey
+
+NO_STEP_S = 60.0
+
+
+def when(seconds: float) -> datetime | None:
+    """A moment as it is sent; None where nobody can say. Parameters: seconds [s], inf for never."""
+    return moment(seconds) if np.isfinite(seconds) else None
+
+
+def window_out(of: Window) -> s.WindowOut:
+    """A window as it is sent."""
+    return s.WindowOut(p10=when(of.p10), p50=when(of.p50), p90=when(of.p90))
+
+
+def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
+    """A plan as it stands, or as it would be."""
+    setting, goods, plan = of.set, of.goods, of.plan
+    begun = of.standing is not None or (plan is not None and plan.weigh_out_id is not None)
+    stands = outlook(of.table_s, setting.wanted_s, setting.asked)
+    moments = moments_of(of)
+    worked = work(goods.sheet.to_core())
+    cased = goods.sheet.plan.to_core().cased
+    assumed = (*goods.assumed, *survey.ways.assumed(survey.session, setting.place_id, goods, survey.now_s))
+    return s.PlanOut(
+        id=None if plan is None else plan.id,
+        setting_id=None if of.stored is None else of.stored.id,
+        state=_state(of),
+        batch_id=None if plan is None else plan.batch_id,
+        batch=None if plan is None or plan.batch is None else plan.batch.code,
+        weigh_out_id=None if plan is None else plan.weigh_out_id,
+        occasion=setting.occasion,
+        product=setting.product,
+        kind=goods.sheet.plan.kind,
+        shape=goods.sheet.plan.shape,
+        family=goods.sheet.plan.family,
+        across_mm=goods.sheet.plan.across_mm,
+        pieces=setting.pieces,
+        table_g=round(goods.piece.table_g, 1),
+        piece_g=round(goods.piece.raw_g, 1),
+        hung_g=round(goods.piece.hung_g, 1),
+        meat_g=round(worked.meat_g, 1),
+        casing_mm=casing_length(worked.total_g, goods.sheet.plan.across_mm, setting.pieces) if cased else None,
+        target_loss_percent=goods.sheet.plan.target_loss_percent,
+        wanted=moment(setting.wanted_s),
+        start=moment(of.start_s if of.standing else setting.start_s),
+        wait_days=setting.wait_s / SECONDS_PER_DAY,
+        rest_days=setting.rest_s / SECONDS_PER_DAY,
+        frozen=setting.frozen,
+        order_days=setting.order_days,
+        asked_chance=setting.asked,
+        chance=round(stands.chance, 3),
+        place_id=setting.place_id,
+        place=survey.places[setting.place_id].name,
+        by="" if of.stored is None else of.stored.by,
+        steps=_steps(of, moments),
+        hung=window_out(moments.hung),
+        done=window_out(moments.done),
+        table=window_out(moments.table),
+        before=_before(survey, of),
+        hanging=_span(setting.place_id, moments.hung.p50, moments.done),
+        stretches=stretches(goods.parts),
+        clash=clash_out(survey, of),
+        water=water_out(survey, of),
+        slip=_slip(survey, of, stands, begun),
+        assumed=all_said(assumed),
+    )
+
+
+def moments_of(of: Planned) -> Moments:
+    """When its steps are: those that happened as they did, the others as they are drawn."""
+    if of.standing is None:
+        return of.way.moments(of.start_s)
+    table = of.standing.table_s.max(axis=1)
+    hung = of.standing.hung_s
+    ahead = Window(hung, hung, hung) if hung is not None else window(of.start_s + of.way.before_s)
+    return Moments(ahead, window(table - of.set.rest_s), window(table))
+
+
+def _state(of: Planned) -> s.PlanState:
+    if of.standing is None:
+        return "weighing" if of.plan is not None and of.plan.weigh_out_id is not None else "planned"
+    if of.standing.down_s is not None:
+        return "done"
+    return "hanging" if of.standing.hangs else "made"
+
+
+def _steps(of: Planned, moments: Moments) -> list[s.StepOut]:
+    """What is done, in the order of the work; what falls together with its start is no step of its own."""
+    start_s, setting, steps = of.start_s, of.set, []
+
+    def add(kind: s.StepKind, elasticity: Elasticity, title: Said, at: Window) -> None:
+        steps.append(s.StepOut(kind=kind, elasticity=elasticity, title=said_out(title), when=window_out(at)))
+
+    def day(days_before: float) -> Window:
+        return Window(*(start_s - days_before * SECONDS_PER_DAY,) * 3)
+
+    heaviest_g = max((part.weight_g for part in of.goods.sheet.parts), default=0.0)
+    thaws = thaw_days(min(heaviest_g, of.goods.piece.raw_g) if not of.goods.in_the_mince else heaviest_g)
+    before = thaws if setting.frozen else 0
+    if of.standing is None:
+        if setting.order_days:
+            add("order", "firm", said("plan.step_order"), day(setting.order_days + before))
+        if setting.frozen:
+            add("thaw", "elastic", said("plan.step_thaw", days=thaws), day(thaws))
+    minced = of.goods.in_the_mince
+    add("start", "firm" if minced else "elastic", said("plan.step_stuff" if minced else "plan.step_salt"), day(0))
+    if moments.hung.p50 - start_s > NO_STEP_S:
+        add("hang", "elastic" if stretches(of.goods.parts) else "firm", said("plan.step_hang"), moments.hung)
+    add("done", "weight_led", said("plan.step_done"), moments.done)
+    if setting.rest_s:
+        add("table", "elastic", said("plan.step_table", days=round(setting.rest_s / SECONDS_PER_DAY)), moments.table)
+    return steps
+
+
+def _span(place_id: int, from_s: float, until: Window) -> s.SpanOut:
+    return s.SpanOut(place_id=place_id, start=moment(from_s), until=when(until.p50), latest=when(until.p90))
+
+
+def _before(survey: Survey, of: Planned) -> list[s.SpanOut]:
+    """Where it lies before its hook: in the salt, or in the warm; of what was begun its own station tells."""
+    spans: list[s.SpanOut] = []
+    if of.standing is not None:
+        return spans
+    at_s = of.start_s
+    for part in of.goods.parts:
+        place = survey.rooms.salt if part.kind == "salt" else survey.rooms.warm if part.kind == "warm" else None
+        ends = window(at_s + part.takes_s)
+        if place is not None:
+            spans.append(_span(place.id, at_s, ends))
+        at_s += part.usual_s
+    return spans
+
+
+def _slip(survey: Survey, of: Planned, stands: Outlook, begun: bool) -> s.SlipOut | None:
+    if of.plan is None:
+        return None
+    setting, now_s = of.set, survey.now_s
+    kind = slip(stands, setting.asked, setting.start_s, begun, now_s)
+    if kind is None:
+        return None
+    percent = round(100 * stands.chance)
+    says = said(f"plan.slip_{kind}", start_s=setting.start_s, percent=percent)
+    asked, anew = round(100 * setting.asked), moment(now_s) if kind == "not_begun" else None
+    ways, customer = [], said("plan.customer_none", product=setting.product)
+    if np.isfinite(stands.all_by_s):
+        by_s = float(np.ceil(stands.all_by_s / SECONDS_PER_DAY) * SECONDS_PER_DAY)
+        customer = said("plan.customer_later", by_s=by_s, percent=asked, pieces=setting.pieces)
+        later = said("plan.replan_later", by_s=by_s, percent=asked)
+        ways.append(s.WayOutOut(kind="later", says=said_out(later), wanted=moment(by_s), start=anew))
+    if 0 < stands.in_time < setting.pieces:
+        fewer = said("plan.replan_smaller", pieces=stands.in_time, percent=asked, wanted_s=setting.wanted_s)
+        ways.append(s.WayOutOut(kind="smaller", says=said_out(fewer), pieces=stands.in_time, start=anew))
+        if customer.code == "plan.customer_later":
+            customer = said(
+                "plan.customer_some", fit=stands.in_time, wanted_s=setting.wanted_s, percent=asked,
+                pieces=setting.pieces, by_s=customer.values["by_s"],
+            )  # fmt: skip
+    return s.SlipOut(kind=kind, says=said_out(says), customer=said_out(customer), ways=ways)
