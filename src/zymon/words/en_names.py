@@ -28,9 +28,10 @@ QUANTITIES: Final = (
     "margin", "mass", "meat", "molality", "net weight", "nitrate", "nitrate in the curing salt", "nitrite",
     "nitrite in the curing salt", "number of packs", "period", "pH", "place on the face", "price", "progress",
     "protein in lean", "rescaling", "resolution of the scale", "ring", "salt", "salt in it", "share under skin",
-    "soak", "start pH", "tare", "target", "target loss", "target pH", "temperature", "temperature of the rest",
+    "soak", "start pH", "tare", "target", "target loss", "target loss from the hook", "target pH", "temperature",
+    "temperature of the rest",
     "thickness", "total", "water", "water activity", "water in lean", "weight", "weight of a part",
-    "weight of a piece",
+    "weight at the table", "weight of a piece",
 )  # fmt: skip
 
 NAMES: Final[dict[str, dict[str, str]]] = {

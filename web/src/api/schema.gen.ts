@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ahead
+         * @description The weeks ahead: places with what lies there, hooks and water week by week, plans.
+         */
+        get: operations["ahead_api_ahead_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/alarms": {
         parameters: {
             query?: never;
@@ -2598,6 +2618,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{place_id}/room-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room
+         * @description Say how many pieces go into a place without hooks.
+         */
+        post: operations["room_api_places__place_id__room_for_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{place_id}/round": {
         parameters: {
             query?: never;
@@ -2752,6 +2792,230 @@ export interface paths {
          * @description What another climate from now on would do to every piece of a place; nothing is stored.
          */
         post: operations["what_if_api_places__place_id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a wish as a plan.
+         */
+        post: operations["keep_api_plans_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Planned Against
+         * @description What was told of plans against what happened.
+         */
+        get: operations["planned_against_api_plans_against_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a wish comes to; nothing is kept.
+         */
+        post: operations["look_api_plans_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Places
+         * @description Where a wish could hang, the best first.
+         */
+        post: operations["places_api_plans_places_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shopping
+         * @description What has to be bought for the plans that begin in a span.
+         */
+        get: operations["shopping_api_plans_shopping_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shopping File
+         * @description The same as CSV.
+         */
+        get: operations["shopping_file_api_plans_shopping_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description A plan as it stands.
+         */
+        get: operations["plan_api_plans__plan_id__get"];
+        put?: never;
+        /**
+         * Change
+         * @description Set a plan anew.
+         */
+        post: operations["change_api_plans__plan_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/became": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Became
+         * @description Say which batch came of a plan.
+         */
+        post: operations["became_api_plans__plan_id__became_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a plan: its sheet is weighed out.
+         */
+        post: operations["begin_api_plans__plan_id__begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/give-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Up
+         * @description Give a plan up; it stays on record.
+         */
+        post: operations["give_up_api_plans__plan_id__give_up_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Again
+         * @description What a plan comes to if it is set anew; nothing is kept.
+         */
+        post: operations["look_again_api_plans__plan_id__look_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4084,6 +4348,28 @@ export interface components {
             says: components["schemas"]["SaidOut"];
         };
         /**
+         * AheadOut
+         * @description The weeks ahead: places, plans, and what is wanted together.
+         */
+        AheadOut: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Occasions */
+            occasions: components["schemas"]["OccasionOut"][];
+            /** Plans */
+            plans: components["schemas"]["PlanOut"][];
+            /** Strips */
+            strips: components["schemas"]["StripOut"][];
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
          * AirNow
          * @description The latest logged air of a place.
          */
@@ -4673,6 +4959,25 @@ export interface components {
             };
         };
         /**
+         * BecameIn
+         * @description The batch that came of a plan, where it was made without a weigh-out of its own.
+         */
+        BecameIn: {
+            /** At */
+            at?: string | null;
+            /** Batch Id */
+            batch_id: number;
+            /** By */
+            by: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
          * BecomeIn
          * @description What a piece that is off its hook becomes.
          */
@@ -4706,6 +5011,38 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
+        };
+        /**
+         * BeginIn
+         * @description A plan is begun: its sheet is weighed out. profile: of limits.
+         */
+        BeginIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Profile
+             * @default us
+             */
+            profile: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * BegunOut
+         * @description The weigh-out that was begun from a plan.
+         */
+        BegunOut: {
+            /** Made */
+            made: components["schemas"]["MadeOut"][];
+            /** Weigh Out Id */
+            weigh_out_id: number;
         };
         /**
          * BenchOut
@@ -5032,6 +5369,22 @@ export interface components {
              * @enum {string}
              */
             when: "late" | "now" | "later";
+        };
+        /**
+         * ClashOut
+         * @description That a planned batch finds no room, in words, and ways out of it.
+         */
+        ClashOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Place Id */
+            place_id: number;
+            says: components["schemas"]["SaidOut"];
+            /** Ways */
+            ways: components["schemas"]["WayOutOut"][];
         };
         /**
          * ClimateOut
@@ -5534,6 +5887,19 @@ export interface components {
             struck_reason: string | null;
         };
         /**
+         * DayOut
+         * @description A day to start on, with the chance that all of it is in time.
+         */
+        DayOut: {
+            /** Chance */
+            chance: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
          * DaysLeftOut
          * @description Days left, rounded as the window allows.
          */
@@ -5733,6 +6099,14 @@ export interface components {
             would_free_bytes: number;
             /** Would Go */
             would_go: number;
+        };
+        /**
+         * Done
+         * @description What came of an entry that changed nothing that is shown beside it.
+         */
+        Done: {
+            /** Made */
+            made: components["schemas"]["MadeOut"][];
         };
         /**
          * DoorOut
@@ -5978,13 +6352,13 @@ export interface components {
             /** Doors A Day */
             doors_a_day: number;
             /** Gaps */
-            gaps: components["schemas"]["SpanOut"][];
+            gaps: components["schemas"]["zymon__work__hang__place__SpanOut"][];
             /** In Band */
             in_band: number | null;
             /** Offset Rh */
             offset_rh: number;
             /** Outages */
-            outages: components["schemas"]["SpanOut"][];
+            outages: components["schemas"]["zymon__work__hang__place__SpanOut"][];
             /** Readings */
             readings: number;
             /** Room For G Per Day */
@@ -6292,6 +6666,25 @@ export interface components {
              * @enum {string}
              */
             standing: "pass" | "caution" | "fail";
+        };
+        /**
+         * GiveUpIn
+         * @description A plan is given up, and why.
+         */
+        GiveUpIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * GroupFigures
@@ -7026,7 +7419,7 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["zymon__work__ledger__schemas__StepOut"][];
             /**
              * Use
              * @enum {string}
@@ -7260,6 +7653,19 @@ export interface components {
             struck: components["schemas"]["StretchOut"][];
         };
         /**
+         * LookedAt
+         * @description A wish looked at, nothing kept: the plan it would be, its days, and what else could be wished.
+         */
+        LookedAt: {
+            /** Days */
+            days: components["schemas"]["DayOut"][];
+            /** In Time By */
+            in_time_by: string | null;
+            /** Latest Start */
+            latest_start: string | null;
+            plan: components["schemas"]["PlanOut"];
+        };
+        /**
          * LookedInto
          * @description A piece that was looked into: what was seen, and the likeliest cause.
          */
@@ -7319,6 +7725,38 @@ export interface components {
             kind: string;
             /** What */
             what: string;
+        };
+        /**
+         * LyingOut
+         * @description Goods of a batch that are in a place, along time.
+         */
+        LyingOut: {
+            /** Batch Id */
+            batch_id: number;
+            /** Code */
+            code: string;
+            /** Dried */
+            dried: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /** Pieces */
+            pieces: number;
+            /** Product */
+            product: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            span: components["schemas"]["zymon__work__planner__schemas__SpanOut"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in_salt" | "out" | "waiting" | "warm" | "hanging" | "down" | "resting" | "cut" | "kept" | "gone";
         };
         /**
          * MadeOut
@@ -7785,6 +8223,23 @@ export interface components {
              */
             act: "discard" | "hold" | "rest" | "soak" | "eat_soon" | "look" | "eat";
             says: components["schemas"]["SaidOut"];
+        };
+        /**
+         * OccasionOut
+         * @description Batches that are wanted together, and the chance that all of them are in time.
+         */
+        OccasionOut: {
+            /** Chance */
+            chance: number;
+            /** Name */
+            name: string;
+            /** Plans */
+            plans: number[];
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
         };
         /**
          * OpenIn
@@ -8879,6 +9334,25 @@ export interface components {
             uid: string;
         };
         /**
+         * PlaceOffer
+         * @description A place where it could hang: how it suits, how many hooks are free over the time, the chance there.
+         */
+        PlaceOffer: {
+            /** Chance */
+            chance: number;
+            /** Hooks Free */
+            hooks_free: number;
+            /** Name */
+            name: string;
+            /** Place Id */
+            place_id: number;
+            /** Start */
+            start: string | null;
+            table: components["schemas"]["WindowOut"];
+            /** Verdict */
+            verdict: ("fit" | "with_care" | "unfit") | null;
+        };
+        /**
          * PlaceOut
          * @description A place on the line, with its air and what hangs in it.
          */
@@ -8902,6 +9376,317 @@ export interface components {
             sort: ("drying_chamber" | "fridge_with_fan" | "household_fridge" | "cellar" | "room" | "fan_room" | "dehydrator" | "smokehouse" | "garage") | null;
             /** Stirring */
             stirring: ("still" | "gentle" | "strong") | null;
+        };
+        /**
+         * PlanAgainst
+         * @description A plan whose batch is done: what was told when it was begun, and what happened.
+         */
+        PlanAgainst: {
+            /** At Table */
+            at_table: string | null;
+            /** Batch */
+            batch: string;
+            /** Batch Id */
+            batch_id: number;
+            /** Done */
+            done: string | null;
+            done_told: components["schemas"]["WindowOut"];
+            /** In Time */
+            in_time: boolean | null;
+            /** Inside */
+            inside: boolean | null;
+            /** Moved */
+            moved: number;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string;
+            /** Plan Id */
+            plan_id: number;
+            /** Product */
+            product: string;
+            /**
+             * Start Planned
+             * Format: date-time
+             */
+            start_planned: string;
+            /**
+             * Started
+             * Format: date-time
+             */
+            started: string;
+            /** Told Chance */
+            told_chance: number;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+        };
+        /**
+         * PlanChangeIn
+         * @description A plan set anew, and why; seen, the setting it was changed from.
+         */
+        PlanChangeIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Chance
+             * @default 0.8
+             */
+            chance: number;
+            /**
+             * Frozen
+             * @default false
+             */
+            frozen: boolean;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Order Days
+             * @default 0
+             */
+            order_days: number;
+            /** Pieces */
+            pieces: number;
+            /** Place Id */
+            place_id?: number | null;
+            /** Product */
+            product: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Recipe Id */
+            recipe_id?: number | null;
+            /**
+             * Rest Days
+             * @default 0
+             */
+            rest_days: number;
+            /** Seen */
+            seen: number;
+            sheet: components["schemas"]["SheetModel"];
+            /** Start */
+            start?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Table G */
+            table_g: number;
+            /** Uid */
+            uid: string;
+            /** Version */
+            version?: number | null;
+            /**
+             * Wait Days
+             * @default 0
+             */
+            wait_days: number;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+        };
+        /**
+         * PlanIn
+         * @description A wish that becomes a plan.
+         */
+        PlanIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /**
+             * Chance
+             * @default 0.8
+             */
+            chance: number;
+            /**
+             * Frozen
+             * @default false
+             */
+            frozen: boolean;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Order Days
+             * @default 0
+             */
+            order_days: number;
+            /** Pieces */
+            pieces: number;
+            /** Place Id */
+            place_id?: number | null;
+            /** Product */
+            product: string;
+            /** Recipe Id */
+            recipe_id?: number | null;
+            /**
+             * Rest Days
+             * @default 0
+             */
+            rest_days: number;
+            sheet: components["schemas"]["SheetModel"];
+            /** Start */
+            start?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Table G */
+            table_g: number;
+            /** Uid */
+            uid: string;
+            /** Version */
+            version?: number | null;
+            /**
+             * Wait Days
+             * @default 0
+             */
+            wait_days: number;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+        };
+        /**
+         * PlanKept
+         * @description A plan after an entry, and what came of the entry.
+         */
+        PlanKept: {
+            /** Days */
+            days: components["schemas"]["DayOut"][];
+            /** Made */
+            made: components["schemas"]["MadeOut"][];
+            plan: components["schemas"]["PlanOut"];
+            sheet: components["schemas"]["SheetModel"];
+        };
+        /**
+         * PlanOut
+         * @description A plan as it stands. id, setting_id null: nothing is kept, it is only looked at.
+         */
+        PlanOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Asked Chance */
+            asked_chance: number;
+            /** Assumed */
+            assumed: components["schemas"]["SaidOut"][];
+            /** Batch */
+            batch: string | null;
+            /** Batch Id */
+            batch_id: number | null;
+            /** Before */
+            before: components["schemas"]["zymon__work__planner__schemas__SpanOut"][];
+            /** By */
+            by: string;
+            /** Casing Mm */
+            casing_mm: number | null;
+            /** Chance */
+            chance: number;
+            clash: components["schemas"]["ClashOut"] | null;
+            done: components["schemas"]["WindowOut"];
+            /** Family */
+            family: string;
+            /** Frozen */
+            frozen: boolean;
+            hanging: components["schemas"]["zymon__work__planner__schemas__SpanOut"];
+            hung: components["schemas"]["WindowOut"];
+            /** Hung G */
+            hung_g: number;
+            /** Id */
+            id: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
+            /** Meat G */
+            meat_g: number;
+            /** Occasion */
+            occasion: string;
+            /** Order Days */
+            order_days: number;
+            /** Piece G */
+            piece_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Place */
+            place: string;
+            /** Place Id */
+            place_id: number;
+            /** Product */
+            product: string;
+            /** Rest Days */
+            rest_days: number;
+            /** Setting Id */
+            setting_id: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "slab" | "irregular";
+            slip: components["schemas"]["SlipOut"] | null;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "planned" | "weighing" | "made" | "hanging" | "done";
+            /** Steps */
+            steps: components["schemas"]["zymon__work__planner__schemas__StepOut"][];
+            /** Stretches */
+            stretches: boolean;
+            table: components["schemas"]["WindowOut"];
+            /** Table G */
+            table_g: number;
+            /** Target Loss Percent */
+            target_loss_percent: number;
+            /** Wait Days */
+            wait_days: number;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+            water: components["schemas"]["SaidOut"] | null;
+            /** Weigh Out Id */
+            weigh_out_id: number | null;
+        };
+        /**
+         * PlansAgainst
+         * @description The planner's own record: how many were in time against the chances told, and each of them.
+         */
+        PlansAgainst: {
+            /** Counted */
+            counted: number;
+            /** In Time */
+            in_time: number;
+            /** Inside */
+            inside: number;
+            /** Plans */
+            plans: components["schemas"]["PlanAgainst"][];
+            /** Told Chance */
+            told_chance: number | null;
         };
         /**
          * Problem
@@ -9581,6 +10366,25 @@ export interface components {
             shift: components["schemas"]["ShiftOut"] | null;
             /** Water G Per Day */
             water_g_per_day: number;
+        };
+        /**
+         * RoomIn
+         * @description How many pieces go into a place without hooks; null: nobody knows.
+         */
+        RoomIn: {
+            /** At */
+            at?: string | null;
+            /** By */
+            by: string;
+            /** Room */
+            room: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Uid */
+            uid: string;
         };
         /**
          * RoomWhatIfIn
@@ -10330,6 +11134,52 @@ export interface components {
             by_rh_percent: number | null;
         };
         /**
+         * ShoppingLine
+         * @description Something to buy, for which batches. usual_trim: what trimming is taken to take [%], null where it is known.
+         */
+        ShoppingLine: {
+            /** Amount */
+            amount: number;
+            /** Batches */
+            batches: string[];
+            /**
+             * Goods
+             * @enum {string}
+             */
+            goods: "meat" | "salt" | "curing_salt" | "culture" | "spice" | "casing" | "bag";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "mm" | "pieces" | "packs";
+            /** Usual Trim */
+            usual_trim: number | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * ShoppingOut
+         * @description What has to be bought for the plans that begin in a span.
+         */
+        ShoppingOut: {
+            /** Culture Pack G */
+            culture_pack_g: number;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Lines */
+            lines: components["schemas"]["ShoppingLine"][];
+            /** Plans */
+            plans: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
          * ShownOut
          * @description What a carried device shows: its value, how long ago [s], and whether it has come to rest.
          */
@@ -10512,6 +11362,21 @@ export interface components {
             uid: string;
         };
         /**
+         * SlipOut
+         * @description That reality slipped, what can be done, and what the customer should be told.
+         */
+        SlipOut: {
+            customer: components["schemas"]["SaidOut"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "not_begun" | "slow" | "lost";
+            says: components["schemas"]["SaidOut"];
+            /** Ways */
+            ways: components["schemas"]["WayOutOut"][];
+        };
+        /**
          * SourceOut
          * @description Readings of a place that came by one way.
          */
@@ -10539,29 +11404,6 @@ export interface components {
              * @enum {string}
              */
             way: "file" | "device" | "hand";
-        };
-        /**
-         * SpanOut
-         * @description A time when something was wrong.
-         */
-        SpanOut: {
-            /**
-             * From At
-             * Format: date-time
-             */
-            from_at: string;
-            /**
-             * To At
-             * Format: date-time
-             */
-            to_at: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "warm" | "cold" | "damp" | "dry" | "silent";
-            /** Worst */
-            worst: number;
         };
         /**
          * Squeeze
@@ -10785,29 +11627,6 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
-        };
-        /**
-         * StepOut
-         * @description What was done about a hurdle.
-         */
-        StepOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Hurdle */
-            hurdle: string;
-            /** Id */
-            id: number;
-            /** Note */
-            note: string;
-            /** Step */
-            step: string;
-            /** Struck Reason */
-            struck_reason: string | null;
         };
         /**
          * StockOut
@@ -11128,6 +11947,33 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * StripOut
+         * @description A place over the weeks ahead. room: hooks, or how many pieces go in; null: nobody said.
+         */
+        StripOut: {
+            /** Free */
+            free: number | null;
+            /** Goods */
+            goods: components["schemas"]["LyingOut"][];
+            /** Hooks */
+            hooks: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "chamber" | "warm" | "salt" | "store";
+            /** Managed G */
+            managed_g: number | null;
+            /** Name */
+            name: string;
+            /** Place Id */
+            place_id: number;
+            /** Room */
+            room: number | null;
+            /** Weeks */
+            weeks: components["schemas"]["WeekOut"][];
         };
         /**
          * SuitsOut
@@ -12209,6 +13055,43 @@ export interface components {
             waits: string;
         };
         /**
+         * WayOutOut
+         * @description A way out of a clash or a slip, in words, with what to set.
+         */
+        WayOutOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "later" | "elsewhere" | "smaller";
+            /** Pieces */
+            pieces?: number | null;
+            /** Place Id */
+            place_id?: number | null;
+            says: components["schemas"]["SaidOut"];
+            /** Start */
+            start?: string | null;
+            /** Wanted */
+            wanted?: string | null;
+        };
+        /**
+         * WeekOut
+         * @description A week of a place: pieces in it, likely and at the most; water a day at the worst, None where nothing dries.
+         */
+        WeekOut: {
+            /** Likely */
+            likely: number;
+            /** Most */
+            most: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Water G */
+            water_g: number | null;
+        };
+        /**
          * WeeksIn
          * @description A sheet and the place it would hang in.
          */
@@ -12509,6 +13392,77 @@ export interface components {
             p90: string | null;
         };
         /**
+         * WindowOut
+         * @description A moment with its window; null where so many futures never get there.
+         */
+        WindowOut: {
+            /** P10 */
+            p10: string | null;
+            /** P50 */
+            p50: string | null;
+            /** P90 */
+            p90: string | null;
+        };
+        /**
+         * Wish
+         * @description What is wanted: so many pieces of a weight at the table, by a day; where it hangs, when it is begun.
+         *
+         *     place_id null: the place that suits best; start null: the latest that has the chance asked for. wait_days: from the
+         *     start to the hook at the least, to which an elastic step is stretched.
+         */
+        Wish: {
+            /**
+             * Chance
+             * @default 0.8
+             */
+            chance: number;
+            /**
+             * Frozen
+             * @default false
+             */
+            frozen: boolean;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Order Days
+             * @default 0
+             */
+            order_days: number;
+            /** Pieces */
+            pieces: number;
+            /** Place Id */
+            place_id?: number | null;
+            /** Product */
+            product: string;
+            /** Recipe Id */
+            recipe_id?: number | null;
+            /**
+             * Rest Days
+             * @default 0
+             */
+            rest_days: number;
+            sheet: components["schemas"]["SheetModel"];
+            /** Start */
+            start?: string | null;
+            /** Table G */
+            table_g: number;
+            /** Version */
+            version?: number | null;
+            /**
+             * Wait Days
+             * @default 0
+             */
+            wait_days: number;
+            /**
+             * Wanted
+             * Format: date-time
+             */
+            wanted: string;
+        };
+        /**
          * WorkIn
          * @description A sheet to be worked, against a limit profile.
          */
@@ -12619,6 +13573,87 @@ export interface components {
              */
             step: "bought" | "trimmed" | "bowl" | "hung" | "finished" | "usable";
         };
+        /**
+         * SpanOut
+         * @description A time when something was wrong.
+         */
+        zymon__work__hang__place__SpanOut: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "warm" | "cold" | "damp" | "dry" | "silent";
+            /** Worst */
+            worst: number;
+        };
+        /**
+         * StepOut
+         * @description What was done about a hurdle.
+         */
+        zymon__work__ledger__schemas__StepOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Step */
+            step: string;
+            /** Struck Reason */
+            struck_reason: string | null;
+        };
+        /**
+         * SpanOut
+         * @description Where something lies in time: from, likely until, at the latest; null: nobody knows until when.
+         */
+        zymon__work__planner__schemas__SpanOut: {
+            /** Latest */
+            latest: string | null;
+            /** Place Id */
+            place_id: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Until */
+            until: string | null;
+        };
+        /**
+         * StepOut
+         * @description A step of a plan with its window; elastic, firm, or led by the scale.
+         */
+        zymon__work__planner__schemas__StepOut: {
+            /**
+             * Elasticity
+             * @enum {string}
+             */
+            elasticity: "elastic" | "firm" | "weight_led";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "order" | "thaw" | "start" | "hang" | "done" | "table";
+            title: components["schemas"]["SaidOut"];
+            when: components["schemas"]["WindowOut"];
+        };
     };
     responses: never;
     parameters: never;
@@ -12628,6 +13663,125 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ahead_api_ahead_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AheadOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     alarms_api_alarms_get: {
         parameters: {
             query?: never;
@@ -29301,6 +30455,131 @@ export interface operations {
             };
         };
     };
+    room_api_places__place_id__room_for_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     round_of_api_places__place_id__round_get: {
         parameters: {
             query?: never;
@@ -30193,6 +31472,1486 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceShift"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_api_plans_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planned_against_api_plans_against_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlansAgainst"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_api_plans_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedAt"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    places_api_plans_places_post: {
+        parameters: {
+            query?: {
+                plan_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOffer"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopping_api_plans_shopping_get: {
+        parameters: {
+            query: {
+                start: string;
+                end: string;
+                culture_pack_g?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopping_file_api_plans_shopping_csv_get: {
+        parameters: {
+            query: {
+                start: string;
+                end: string;
+                culture_pack_g?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_api_plans__plan_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_plans__plan_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanChangeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    became_api_plans__plan_id__became_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BecameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanKept"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_plans__plan_id__begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_up_api_plans__plan_id__give_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveUpIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_again_api_plans__plan_id__look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedAt"];
                 };
             };
             /** @description Bad Request */

@@ -80,7 +80,7 @@ def clash(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Ar
 def days_later(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int | None:
     """By how many days a planned batch would have to be later to find its hooks free; None: not within eight weeks.
 
-    Parameters: as of `clash`.
+    Parameters: others; planned; hooks [-]; day_s [s]: as of `clash`.
     """
     for days in range(1, DAYS_LATER + 1):
         if clash(others, [later(stay, days * SECONDS_PER_DAY) for stay in planned], hooks, day_s) is None:
@@ -89,7 +89,10 @@ def days_later(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_
 
 
 def how_many_fit(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int:
-    """How many of the planned pieces find a hook, the quickest of them first. Parameters: as of `clash`."""
+    """How many of the planned pieces find a hook, the quickest of them first.
+
+    Parameters: others; planned; hooks [-]; day_s [s]: as of `clash`.
+    """
     quickest = sorted(planned, key=lambda stay: stay.until_s)
     fit = 0
     while fit < len(quickest) and clash(others, quickest[: fit + 1], hooks, day_s) is None:

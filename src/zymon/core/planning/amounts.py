@@ -58,7 +58,7 @@ def piece_of(salting: SaltingWay, basis: LossBasis, loss_percent: float, table_g
 def from_raw(salting: SaltingWay, basis: LossBasis, loss_percent: float, raw_g: float) -> Piece:
     """The same for a piece of which the raw weight is given.
 
-    Parameters: raw_g [g]; the others as of `piece_of`. Raises OutOfRangeError.
+    Parameters: raw_g [g]; salting; basis; loss_percent [%]: as of `piece_of`. Raises OutOfRangeError.
     """
     one = piece_of(salting, basis, loss_percent, 100.0)
     return piece_of(salting, basis, loss_percent, 100.0 * raw_g / one.raw_g)

@@ -3,6 +3,8 @@
 from dataclasses import replace
 from datetime import datetime
 
+import numpy as np
+
 from zymon.core.drying.climate import Log
 from zymon.core.errors import OutOfRangeError
 from zymon.core.place_fit import Verdict, suits
@@ -43,7 +45,7 @@ def look_in(survey: Survey, wish: s.Wish, plan: Plan | None = None) -> s.LookedA
         plan=plan_out(survey, of),
         days=days_of(of),
         latest_start=None if latest_s is None else moment(latest_s),
-        in_time_by=when(starts.done_by(float(starts.begin_s[0]), wish.chance)),
+        in_time_by=when(np.ceil(starts.done_by(float(starts.begin_s[0]), wish.chance))),
     )
 
 

@@ -15,6 +15,7 @@ from ..premises import Premises
 from ..salt.views import waiting as waiting_for_salt
 from .hang_lines import hang_lines
 from .line import DAY_S, LineOfRound, tags_of
+from .plan_lines import plan_lines
 from .rest_lines import rest_lines
 from .salt_lines import salt_lines
 from .stock_lines import stock_lines
@@ -27,6 +28,7 @@ def round_lines(shop: Premises, session: Session) -> list[LineOfRound]:
     order = {p.name: i for i, p in enumerate(walk)}
     return [
         *_shared(shop, "bench", lambda own: bench_lines(own, shop.now_s)),
+        *_shared(shop, "plans", lambda own: plan_lines(shop, own)),
         *_shared(shop, "salt", lambda own: salt_lines(own, order, shop.now_s)),
         *_shared(shop, "warm", lambda own: warm_lines(own, order, shop.now_s)),
         *chain.from_iterable(_at_place(shop, place.id, place.revision, i) for i, place in enumerate(walk)),
