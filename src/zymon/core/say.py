@@ -8,7 +8,10 @@ Value = str | int | float
 
 @dataclass(frozen=True)
 class Said:
-    """A sentence by its code, with the values that it names; times in seconds since 1970, in names ending in `_s`."""
+    """A sentence by its code, with the values that it names.
+
+    Times are in seconds since 1970, in names ending in `_s`; of those ending in `_day_s` the day alone is told.
+    """
 
     code: str
     values: Mapping[str, Value] = field(default_factory=dict)

@@ -16,6 +16,7 @@ from zymon.store.models import ImportReport, JournalLine, Piece, Place, Sent
 from zymon.work.as_forecast import core_of_new
 
 from .after import UID, after_the_hook
+from .ahead import plan_ahead
 from .bench import SALAME, Bowl, lay_recipes, lay_the_bench
 from .goods import FINISHED, HANGING, DemoBatch
 from .plan import DAY, PEOPLE, PLACES, SEED, TIME_ZONE, WORKSHOP
@@ -112,6 +113,7 @@ def build(file: Path, now_s: int) -> None:
         lay_in_salt(session, stored["Salt Fridge"], now_s)
         warm_up(session, stored["Warm Cupboard"], now_s)
     after_the_hook(db, now_s)
+    plan_ahead(db, now_s)
     db.close()
 
 

@@ -44,6 +44,8 @@ def _shown(name: str, value: Value, zone: tzinfo) -> str:
     """A value as it is read: its unit follows from its name, and a code of its own has a name."""
     if isinstance(value, str):
         return NAMES.get(name, {}).get(value, value)
+    if name.endswith("_day_s"):
+        return f"{datetime.fromtimestamp(value, UTC).astimezone(zone):%a %-d %b %Y}"
     if name.endswith("_s"):
         return f"{datetime.fromtimestamp(value, UTC).astimezone(zone):%a %-d %b %Y %H:%M}"
     if name.endswith("_g"):

@@ -13,6 +13,7 @@ export const keys = {
   packing: (piece: number) => ['packing', piece] as const,
   allergens: ['allergens'] as const,
   today: ['today'] as const,
+  ahead: ['ahead'] as const,
   warm: ['warm'] as const,
   warmBatch: (batch: number) => ['warm', batch] as const,
   room: (place: number) => ['room', place] as const,

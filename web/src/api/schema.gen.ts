@@ -6352,13 +6352,13 @@ export interface components {
             /** Doors A Day */
             doors_a_day: number;
             /** Gaps */
-            gaps: components["schemas"]["zymon__work__hang__place__SpanOut"][];
+            gaps: components["schemas"]["SpanOut"][];
             /** In Band */
             in_band: number | null;
             /** Offset Rh */
             offset_rh: number;
             /** Outages */
-            outages: components["schemas"]["zymon__work__hang__place__SpanOut"][];
+            outages: components["schemas"]["SpanOut"][];
             /** Readings */
             readings: number;
             /** Room For G Per Day */
@@ -7419,7 +7419,7 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Steps */
-            steps: components["schemas"]["zymon__work__ledger__schemas__StepOut"][];
+            steps: components["schemas"]["StepOut"][];
             /**
              * Use
              * @enum {string}
@@ -7751,12 +7751,29 @@ export interface components {
              * @enum {string}
              */
             shape: "cylinder" | "slab" | "irregular";
-            span: components["schemas"]["zymon__work__planner__schemas__SpanOut"];
+            span: components["schemas"]["LyingSpan"];
             /**
              * State
              * @enum {string}
              */
             state: "in_salt" | "out" | "waiting" | "warm" | "hanging" | "down" | "resting" | "cut" | "kept" | "gone";
+        };
+        /**
+         * LyingSpan
+         * @description Where something lies in time: from, likely until, at the latest; null: nobody knows until when.
+         */
+        LyingSpan: {
+            /** Latest */
+            latest: string | null;
+            /** Place Id */
+            place_id: number;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Until */
+            until: string | null;
         };
         /**
          * MadeOut
@@ -8067,6 +8084,18 @@ export interface components {
             name: string;
             /** Salt Percent */
             salt_percent: number;
+        };
+        /**
+         * MomentOut
+         * @description A moment with its window; null where so many futures never get there.
+         */
+        MomentOut: {
+            /** P10 */
+            p10: string | null;
+            /** P50 */
+            p50: string | null;
+            /** P90 */
+            p90: string | null;
         };
         /**
          * MoveIn
@@ -9348,7 +9377,7 @@ export interface components {
             place_id: number;
             /** Start */
             start: string | null;
-            table: components["schemas"]["WindowOut"];
+            table: components["schemas"]["MomentOut"];
             /** Verdict */
             verdict: ("fit" | "with_care" | "unfit") | null;
         };
@@ -9390,7 +9419,7 @@ export interface components {
             batch_id: number;
             /** Done */
             done: string | null;
-            done_told: components["schemas"]["WindowOut"];
+            done_told: components["schemas"]["MomentOut"];
             /** In Time */
             in_time: boolean | null;
             /** Inside */
@@ -9574,7 +9603,11 @@ export interface components {
             /** Made */
             made: components["schemas"]["MadeOut"][];
             plan: components["schemas"]["PlanOut"];
+            /** Recipe Id */
+            recipe_id: number | null;
             sheet: components["schemas"]["SheetModel"];
+            /** Version */
+            version: number | null;
         };
         /**
          * PlanOut
@@ -9592,7 +9625,7 @@ export interface components {
             /** Batch Id */
             batch_id: number | null;
             /** Before */
-            before: components["schemas"]["zymon__work__planner__schemas__SpanOut"][];
+            before: components["schemas"]["LyingSpan"][];
             /** By */
             by: string;
             /** Casing Mm */
@@ -9600,13 +9633,13 @@ export interface components {
             /** Chance */
             chance: number;
             clash: components["schemas"]["ClashOut"] | null;
-            done: components["schemas"]["WindowOut"];
+            done: components["schemas"]["MomentOut"];
             /** Family */
             family: string;
             /** Frozen */
             frozen: boolean;
-            hanging: components["schemas"]["zymon__work__planner__schemas__SpanOut"];
-            hung: components["schemas"]["WindowOut"];
+            hanging: components["schemas"]["LyingSpan"];
+            hung: components["schemas"]["MomentOut"];
             /** Hung G */
             hung_g: number;
             /** Id */
@@ -9618,6 +9651,8 @@ export interface components {
             kind: "salame" | "whole_muscle" | "thin_sausage" | "belly" | "breast" | "ham" | "coated";
             /** Meat G */
             meat_g: number;
+            /** Minced */
+            minced: boolean;
             /** Occasion */
             occasion: string;
             /** Order Days */
@@ -9653,10 +9688,10 @@ export interface components {
              */
             state: "planned" | "weighing" | "made" | "hanging" | "done";
             /** Steps */
-            steps: components["schemas"]["zymon__work__planner__schemas__StepOut"][];
+            steps: components["schemas"]["PlanStep"][];
             /** Stretches */
             stretches: boolean;
-            table: components["schemas"]["WindowOut"];
+            table: components["schemas"]["MomentOut"];
             /** Table G */
             table_g: number;
             /** Target Loss Percent */
@@ -9671,6 +9706,24 @@ export interface components {
             water: components["schemas"]["SaidOut"] | null;
             /** Weigh Out Id */
             weigh_out_id: number | null;
+        };
+        /**
+         * PlanStep
+         * @description A step of a plan with its window; elastic, firm, or led by the scale.
+         */
+        PlanStep: {
+            /**
+             * Elasticity
+             * @enum {string}
+             */
+            elasticity: "elastic" | "firm" | "weight_led";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "order" | "thaw" | "start" | "hang" | "done" | "table";
+            title: components["schemas"]["SaidOut"];
+            when: components["schemas"]["MomentOut"];
         };
         /**
          * PlansAgainst
@@ -11406,6 +11459,29 @@ export interface components {
             way: "file" | "device" | "hand";
         };
         /**
+         * SpanOut
+         * @description A time when something was wrong.
+         */
+        SpanOut: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "warm" | "cold" | "damp" | "dry" | "silent";
+            /** Worst */
+            worst: number;
+        };
+        /**
          * Squeeze
          * @description How a piece felt between the fingers since it was sealed; null where rim or middle was not felt.
          */
@@ -11627,6 +11703,29 @@ export interface components {
             sure: boolean;
             /** Uid */
             uid: string;
+        };
+        /**
+         * StepOut
+         * @description What was done about a hurdle.
+         */
+        StepOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hurdle */
+            hurdle: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Step */
+            step: string;
+            /** Struck Reason */
+            struck_reason: string | null;
         };
         /**
          * StockOut
@@ -13392,18 +13491,6 @@ export interface components {
             p90: string | null;
         };
         /**
-         * WindowOut
-         * @description A moment with its window; null where so many futures never get there.
-         */
-        WindowOut: {
-            /** P10 */
-            p10: string | null;
-            /** P50 */
-            p50: string | null;
-            /** P90 */
-            p90: string | null;
-        };
-        /**
          * Wish
          * @description What is wanted: so many pieces of a weight at the table, by a day; where it hangs, when it is begun.
          *
@@ -13572,87 +13659,6 @@ export interface components {
              * @enum {string}
              */
             step: "bought" | "trimmed" | "bowl" | "hung" | "finished" | "usable";
-        };
-        /**
-         * SpanOut
-         * @description A time when something was wrong.
-         */
-        zymon__work__hang__place__SpanOut: {
-            /**
-             * From At
-             * Format: date-time
-             */
-            from_at: string;
-            /**
-             * To At
-             * Format: date-time
-             */
-            to_at: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "warm" | "cold" | "damp" | "dry" | "silent";
-            /** Worst */
-            worst: number;
-        };
-        /**
-         * StepOut
-         * @description What was done about a hurdle.
-         */
-        zymon__work__ledger__schemas__StepOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Hurdle */
-            hurdle: string;
-            /** Id */
-            id: number;
-            /** Note */
-            note: string;
-            /** Step */
-            step: string;
-            /** Struck Reason */
-            struck_reason: string | null;
-        };
-        /**
-         * SpanOut
-         * @description Where something lies in time: from, likely until, at the latest; null: nobody knows until when.
-         */
-        zymon__work__planner__schemas__SpanOut: {
-            /** Latest */
-            latest: string | null;
-            /** Place Id */
-            place_id: number;
-            /**
-             * Start
-             * Format: date-time
-             */
-            start: string;
-            /** Until */
-            until: string | null;
-        };
-        /**
-         * StepOut
-         * @description A step of a plan with its window; elastic, firm, or led by the scale.
-         */
-        zymon__work__planner__schemas__StepOut: {
-            /**
-             * Elasticity
-             * @enum {string}
-             */
-            elasticity: "elastic" | "firm" | "weight_led";
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "order" | "thaw" | "start" | "hang" | "done" | "table";
-            title: components["schemas"]["SaidOut"];
-            when: components["schemas"]["WindowOut"];
         };
     };
     responses: never;

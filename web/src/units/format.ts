@@ -58,6 +58,12 @@ export const weekdayAndYear = (at: Date | string): string =>
     .replace(/,/g, '')
     .replace(' at ', ' ');
 
+/** A day with its weekday and year. */
+export const dayAndYear = (at: Date | string): string =>
+  format('day and year', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
+    .format(new Date(at))
+    .replace(/,/g, '');
+
 /** The window of a date, in words that repeat the month only where it changes. */
 export function dayRange(from: string, to: string): string {
   const month = format('month', { month: 'numeric', year: 'numeric' });

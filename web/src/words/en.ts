@@ -11,6 +11,7 @@ import { life, when } from './en.life';
 import { place, placeFacts } from './en.place';
 import { cut } from './en.cut';
 import { stock } from './en.stock';
+import { plan } from './en.plan';
 import { rest } from './en.rest';
 import { round } from './en.round';
 import { mend, photos, rods, standins } from './en.mend';
@@ -23,6 +24,7 @@ export const words = {
   done,
   ledger,
   salt,
+  plan,
   rest,
   cut,
   stock,

@@ -1,7 +1,7 @@
 // Sentences that the server sends as a code with its values: its catalogue comes with `make types`; here the values get
 // their units and are written as numbers and times are read here.
 import type { Schema } from '../api/client';
-import { gramsAsTyped, weekdayAndYear } from '../units/format';
+import { dayAndYear, gramsAsTyped, weekdayAndYear } from '../units/format';
 import server from './server.en.json';
 
 type Value = Schema['SaidOut']['values'][string];
@@ -12,6 +12,7 @@ export const names: Record<string, Record<string, string>> = server.names;
 
 function shown(name: string, value: Value | undefined): string {
   if (typeof value !== 'number') return names[name]?.[String(value)] ?? String(value ?? '');
+  if (name.endsWith('_day_s')) return dayAndYear(new Date(value * 1000));
   if (name.endsWith('_s')) return weekdayAndYear(new Date(value * 1000));
   return name.endsWith('_g') ? gramsAsTyped(value) : String(value);
 }

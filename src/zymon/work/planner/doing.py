@@ -29,7 +29,11 @@ def plan(shop: Premises, plan_id: int, made: list[MadeOut] | None = None) -> s.P
         number = survey.number_in(stored.occasion, plan_id)
         found = survey.look(setting_of(stored), of, stored, number)
         sheet = SheetModel.model_validate_json(stored.sheet)
-        return s.PlanKept(plan=plan_out(survey, found), sheet=sheet, days=days_of(found), made=made or [])
+        recipe = stored.recipe_version
+        return s.PlanKept(
+            plan=plan_out(survey, found), sheet=sheet, days=days_of(found), made=made or [],
+            recipe_id=None if recipe is None else recipe.recipe_id, version=None if recipe is None else recipe.number,
+        )  # fmt: skip
 
 
 def keep(shop: Premises, body: s.PlanIn) -> s.PlanKept:

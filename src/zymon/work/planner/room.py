@@ -34,7 +34,7 @@ def clash_out(survey: Survey, of: Planned) -> s.ClashOut | None:
 def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
     code = "plan.no_hooks" if survey.places[place_id].rods else "plan.no_room"
     says = said(
-        code, pieces=found.pieces, hooks=found.hooks, place=survey.places[place_id].name, from_s=found.from_s,
+        code, pieces=found.pieces, hooks=found.hooks, place=survey.places[place_id].name, from_day_s=found.from_s,
         days=round((found.to_s - found.from_s) / SECONDS_PER_DAY),
     )  # fmt: skip
     return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(found.from_s), ways=ways)
@@ -110,5 +110,5 @@ def water_out(survey: Survey, of: Planned) -> SaidOut | None:
     if own[worst] <= 0 or total[worst] <= MORE_WATER * managed_g:
         return None
     return said_out(
-        said("plan.much_water", water_g=round(float(total[worst])), managed_g=round(managed_g), at_s=survey.days[worst])
+        said("plan.much_water", water_g=round(float(total[worst])), managed_g=round(managed_g), at_day_s=survey.days[worst])
     )

@@ -82,7 +82,7 @@ class RoomIn(RecordIn):
     room: Annotated[int, Field(ge=1, le=10_000)] | None
 
 
-class WindowOut(BaseModel):
+class MomentOut(BaseModel):
     """A moment with its window; null where so many futures never get there."""
 
     p10: datetime | None
@@ -90,13 +90,13 @@ class WindowOut(BaseModel):
     p90: datetime | None
 
 
-class StepOut(BaseModel):
+class PlanStep(BaseModel):
     """A step of a plan with its window; elastic, firm, or led by the scale."""
 
     kind: StepKind
     elasticity: Elasticity
     title: SaidOut
-    when: WindowOut
+    when: MomentOut
 
 
 class DayOut(BaseModel):
@@ -135,7 +135,7 @@ class SlipOut(BaseModel):
     ways: list[WayOutOut]
 
 
-class SpanOut(BaseModel):
+class LyingSpan(BaseModel):
     """Where something lies in time: from, likely until, at the latest; null: nobody knows until when."""
 
     place_id: int
@@ -158,6 +158,7 @@ class PlanOut(BaseModel):
     kind: Kind
     shape: Shape
     family: str
+    minced: bool
     across_mm: float
     pieces: int
     table_g: float
@@ -177,12 +178,12 @@ class PlanOut(BaseModel):
     place_id: int
     place: str
     by: str
-    steps: list[StepOut]
-    hung: WindowOut
-    done: WindowOut
-    table: WindowOut
-    before: list[SpanOut]  # in salt, resting, in the warm: where it lies before its hook
-    hanging: SpanOut
+    steps: list[PlanStep]
+    hung: MomentOut
+    done: MomentOut
+    table: MomentOut
+    before: list[LyingSpan]  # in salt, resting, in the warm: where it lies before its hook
+    hanging: LyingSpan
     stretches: bool  # whether it may wait before its hook
     clash: ClashOut | None
     water: SaidOut | None  # that it gives up more water than the place has managed
@@ -199,7 +200,7 @@ class PlaceOffer(BaseModel):
     hooks_free: int
     chance: float
     start: datetime | None  # the latest with the chance asked for
-    table: WindowOut
+    table: MomentOut
 
 
 class LookedAt(BaseModel):
@@ -216,6 +217,8 @@ class PlanKept(BaseModel):
 
     plan: PlanOut
     sheet: SheetModel
+    recipe_id: int | None
+    version: int | None
     days: list[DayOut]
     made: list[MadeOut]
 
@@ -238,7 +241,7 @@ class LyingOut(BaseModel):
     state: LifeKind
     pieces: int
     dried: float  # of the way to its target, 0…1
-    span: SpanOut
+    span: LyingSpan
 
 
 class WeekOut(BaseModel):
@@ -323,7 +326,7 @@ class PlanAgainst(BaseModel):
     told_chance: float
     start_planned: datetime
     started: datetime
-    done_told: WindowOut
+    done_told: MomentOut
     done: datetime | None
     at_table: datetime | None
     in_time: bool | None

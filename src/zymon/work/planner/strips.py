@@ -90,7 +90,7 @@ def _lying(place_id: int, of: Lying) -> s.LyingOut:
         state=of.state,
         pieces=len(of.stays),
         dried=round(of.share, 3),
-        span=s.SpanOut(
+        span=s.LyingSpan(
             place_id=place_id,
             start=moment(of.from_s),
             until=when(float(np.max([one.until_s for one in of.stays]))),

@@ -27,9 +27,9 @@ def when(seconds: float) -> datetime | None:
     return moment(seconds) if np.isfinite(seconds) else None
 
 
-def window_out(of: Window) -> s.WindowOut:
+def window_out(of: Window) -> s.MomentOut:
     """A window as it is sent."""
-    return s.WindowOut(p10=when(of.p10), p50=when(of.p50), p90=when(of.p90))
+    return s.MomentOut(p10=when(of.p10), p50=when(of.p50), p90=when(of.p90))
 
 
 def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
@@ -53,6 +53,7 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         kind=goods.sheet.plan.kind,
         shape=goods.sheet.plan.shape,
         family=goods.sheet.plan.family,
+        minced=goods.in_the_mince,
         across_mm=goods.sheet.plan.across_mm,
         pieces=setting.pieces,
         table_g=round(goods.piece.table_g, 1),
@@ -104,12 +105,12 @@ def _state(of: Planned) -> s.PlanState:
     return "hanging" if of.standing.hangs else "made"
 
 
-def _steps(of: Planned, moments: Moments) -> list[s.StepOut]:
+def _steps(of: Planned, moments: Moments) -> list[s.PlanStep]:
     """What is done, in the order of the work; what falls together with its start is no step of its own."""
     start_s, setting, steps = of.start_s, of.set, []
 
     def add(kind: s.StepKind, elasticity: Elasticity, title: Said, at: Window) -> None:
-        steps.append(s.StepOut(kind=kind, elasticity=elasticity, title=said_out(title), when=window_out(at)))
+        steps.append(s.PlanStep(kind=kind, elasticity=elasticity, title=said_out(title), when=window_out(at)))
 
     def day(days_before: float) -> Window:
         return Window(*(start_s - days_before * SECONDS_PER_DAY,) * 3)
@@ -132,13 +133,13 @@ def _steps(of: Planned, moments: Moments) -> list[s.StepOut]:
     return steps
 
 
-def _span(place_id: int, from_s: float, until: Window) -> s.SpanOut:
-    return s.SpanOut(place_id=place_id, start=moment(from_s), until=when(until.p50), latest=when(until.p90))
+def _span(place_id: int, from_s: float, until: Window) -> s.LyingSpan:
+    return s.LyingSpan(place_id=place_id, start=moment(from_s), until=when(until.p50), latest=when(until.p90))
 
 
-def _before(survey: Survey, of: Planned) -> list[s.SpanOut]:
+def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
     """Where it lies before its hook: in the salt, or in the warm; of what was begun its own station tells."""
-    spans: list[s.SpanOut] = []
+    spans: list[s.LyingSpan] = []
     if of.standing is not None:
         return spans
     at_s = of.start_s
@@ -159,20 +160,20 @@ def _slip(survey: Survey, of: Planned, stands: Outlook, begun: bool) -> s.SlipOu
     if kind is None:
         return None
     percent = round(100 * stands.chance)
-    says = said(f"plan.slip_{kind}", start_s=setting.start_s, percent=percent)
+    says = said(f"plan.slip_{kind}", start_day_s=setting.start_s, percent=percent)
     asked, anew = round(100 * setting.asked), moment(now_s) if kind == "not_begun" else None
     ways, customer = [], said("plan.customer_none", product=setting.product)
     if np.isfinite(stands.all_by_s):
         by_s = float(np.ceil(stands.all_by_s / SECONDS_PER_DAY) * SECONDS_PER_DAY)
-        customer = said("plan.customer_later", by_s=by_s, percent=asked, pieces=setting.pieces)
-        later = said("plan.replan_later", by_s=by_s, percent=asked)
+        customer = said("plan.customer_later", by_day_s=by_s, percent=asked, pieces=setting.pieces)
+        later = said("plan.replan_later", by_day_s=by_s, percent=asked)
         ways.append(s.WayOutOut(kind="later", says=said_out(later), wanted=moment(by_s), start=anew))
     if 0 < stands.in_time < setting.pieces:
-        fewer = said("plan.replan_smaller", pieces=stands.in_time, percent=asked, wanted_s=setting.wanted_s)
+        fewer = said("plan.replan_smaller", pieces=stands.in_time, percent=asked, wanted_day_s=setting.wanted_s)
         ways.append(s.WayOutOut(kind="smaller", says=said_out(fewer), pieces=stands.in_time, start=anew))
         if customer.code == "plan.customer_later":
             customer = said(
-                "plan.customer_some", fit=stands.in_time, wanted_s=setting.wanted_s, percent=asked,
-                pieces=setting.pieces, by_s=customer.values["by_s"],
+                "plan.customer_some", fit=stands.in_time, wanted_day_s=setting.wanted_s, percent=asked,
+                pieces=setting.pieces, by_day_s=customer.values["by_day_s"],
             )  # fmt: skip
     return s.SlipOut(kind=kind, says=said_out(says), customer=said_out(customer), ways=ways)

@@ -44,7 +44,7 @@ def _steps(of: PlanOut, now_s: int) -> Iterable[LineOfRound]:
         yield LineOfRound(
             chore,
             said(f"today.plan_{step.kind}", product=of.product, pieces=of.pieces),
-            said("today.plan_for", wanted_s=of.wanted.timestamp(), percent=round(100 * of.chance)),
+            said("today.plan_for", wanted_day_s=of.wanted.timestamp(), percent=round(100 * of.chance)),
             of.place if step.kind == "start" else None,
             said("cost.plan_later"),
             link=f"/ahead?plan={of.id}",
@@ -56,7 +56,7 @@ def _slipped(of: PlanOut, now_s: int) -> LineOfRound:
     chore = Chore(f"plan-slip-{of.id}", "bench", 6, "elastic", now_s, now_s, now_s + SECONDS_PER_DAY)
     return LineOfRound(
         chore,
-        said("today.plan_slipped", product=of.product, wanted_s=of.wanted.timestamp(), pieces=of.pieces),
+        said("today.plan_slipped", product=of.product, wanted_day_s=of.wanted.timestamp(), pieces=of.pieces),
         said(of.slip.customer.code, **of.slip.customer.values),
         cost=said("cost.customer_waits"),
         link=f"/ahead?plan={of.id}",

@@ -10,6 +10,7 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import Line from '../../shell/Line.svelte';
+  import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
@@ -101,9 +102,10 @@
       <header class="flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-tag text-3xl font-bold">{round.data ? longDay(round.data.now) : say.title}</h1>
         <p class="quiet">{round.data ? say.count(due.length) : words.loading}</p>
-        <a download class="btn ml-auto min-h-11" href="/api/today.ics" title={say.calendarHint}
-          >{say.calendar}</a
+        <a class="ml-auto inline-flex min-h-11 items-center underline underline-offset-4" href={p('/ahead')}
+          >{words.plan.ahead}</a
         >
+        <a download class="btn min-h-11" href="/api/today.ics" title={say.calendarHint}>{say.calendar}</a>
       </header>
       {#if round.isError}<p class="text-error" role="alert">{round.error.message}</p>{/if}
       {#if round.data && due.length === 0}
