@@ -5,7 +5,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from . import accuracy, book, courses, crowd, decade, ferment, full, page, safety, shelf, soak, speed
+from . import accuracy, book, courses, crowd, decade, ferment, full, page, planner, safety, shelf, soak, speed
 
 TARGET = Path(__file__).resolve().parents[1] / "docs" / "benchmarks.md"
 
@@ -31,6 +31,7 @@ def main() -> None:
         ("Twenty people at once", crowd.measure),
         ("A full house", full.measure),
         ("Ten years of minutes", decade.measure),
+        ("The planner", planner.measure),
         ("Shelf", shelf.measure),
         ("Book", book.measure),
         ("Safety", safety.measure),

@@ -357,6 +357,9 @@ def test_today_says_when_to_order_thaw_and_begin(client: TestClient, chamber: di
     clock.now += 2 * DAY
     assert lines()[f"plan-start-{name}"] == "now"
     clock.now += 3 * DAY
+    far = keep(client, start=iso(clock.now + 60 * DAY), wanted=iso(clock.now + 150 * DAY))
+    assert f"plan-start-{far['id']}" not in lines()  # it is no matter of this week, but of the calendar
+    assert f"plan-start-{far['id']}" in client.get("/api/today.ics").text
     late = client.get(f"/api/plans/{name}").json()["plan"]
     assert late["slip"]["kind"] == "not_begun"
     assert lines()[f"plan-start-{name}"] == "late"

@@ -236,25 +236,26 @@ def test_one_more_piece_never_needs_fewer_hooks(some: list[Stay], more: Stay) ->
 @settings(max_examples=60, deadline=None)
 @given(st.lists(spans, max_size=8), st.lists(spans, min_size=1, max_size=5), st.integers(1, 8))
 def test_the_ways_out_lead_out(others: list[Stay], planned: list[Stay], hooks: int) -> None:
-    fit = ahead.how_many_fit(others, planned, hooks, days)
-    found = ahead.clash(others, planned, hooks, days)
+    used = ahead.in_use(others, days).likely
+    fit = ahead.how_many_fit(used, planned, hooks, days)
+    found = ahead.clash(used, planned, hooks, days)
     assert (found is None) == (fit == len(planned))
     if found is not None:
         assert found.pieces > found.hooks == hooks
         assert found.from_s < found.to_s
-    wait = ahead.days_later(others, planned, hooks, days)
+    wait = ahead.days_later(used, planned, hooks, days)
     if wait is not None:
         moved = [ahead.later(s, wait * DAY) for s in planned]
-        assert ahead.clash(others, moved, hooks, days) is None
+        assert ahead.clash(used, moved, hooks, days) is None
 
 
 def test_a_hook_left_in_the_morning_is_free_that_day() -> None:
-    twelve = [stay(0, 14.3)] * 12
+    twelve = ahead.in_use([stay(0, 14.3)] * 12, days).likely
     assert ahead.clash(twelve, [stay(14, 40)], 12, days) is None
     found = ahead.clash(twelve, [stay(12, 40)], 12, days)
     assert (found.from_s, found.to_s, found.pieces) == (12 * DAY, 14 * DAY, 13)
     assert ahead.days_later(twelve, [stay(12, 40)], 12, days) == 2
-    assert ahead.days_later([stay(0, 200)], [stay(12, 40)], 1, days) is None
+    assert ahead.days_later(ahead.in_use([stay(0, 200)], days).likely, [stay(12, 40)], 1, days) is None
     assert ahead.in_use([stay(0, 5, 9)], days).likely[:10].tolist() == [1] * 5 + [0] * 5
     assert ahead.in_use([stay(0, 5, 9)], days).most[:10].tolist() == [1] * 9 + [0]
 

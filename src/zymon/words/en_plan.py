@@ -2,15 +2,15 @@
 
 PLAN: dict[str, str] = {
     "plan.step_order": "order what is missing",
-    "plan.step_thaw": "out of the freezer, {days} days to thaw in the fridge",
+    "plan.step_thaw": "out of the freezer, to thaw in the fridge",
     "plan.step_stuff": "mince and stuff",
     "plan.step_salt": "into the salt",
     "plan.step_hang": "hang",
     "plan.step_done": "the last piece is done, by the scale",
     "plan.step_table": "at the table, after a rest of {days} days",
-    "plan.no_hooks": "{pieces} pieces for {hooks} hooks in {place} from {from_day_s} on, for {days} days",
-    "plan.no_room": "{pieces} pieces in {place}, where {hooks} have room, from {from_day_s} on, for {days} days",
-    "plan.way_later": "begin {days} days later: in time with {percent} %",
+    "plan.no_hooks": "{pieces} pieces for {hooks} hooks in {place} from {from_day_s} to {to_day_s}",
+    "plan.no_room": "{pieces} pieces in {place}, where {hooks} have room, from {from_day_s} to {to_day_s}",
+    "plan.way_later": "begin on {start_day_s}: in time with {percent} %",
     "plan.way_elsewhere": "hang it in {place}, which has hooks free all the time",
     "plan.way_smaller": "make {pieces} of them now",
     "plan.much_water": "on {at_day_s} the place would have to take {water_g} of water in a day; it was never seen to"

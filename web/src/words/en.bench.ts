@@ -162,6 +162,7 @@ export const bench = {
   compareWith: 'Compare with the one before',
   file: 'As a file',
   readFile: 'Bring in a recipe file',
+  planIt: 'Plan it for a day',
   print: 'Print',
   kept: (name: string, n: number) => `${name}, version ${n}, is kept`,
   begin: 'Weigh it out',

@@ -21,7 +21,6 @@ export const plan = {
   inUse: (likely: number, most: number, room: number | null) =>
     (room === null ? `${likely} in it` : `${likely} of ${room}`) +
     (most > likely ? `, ${most} if all goes slowly` : ''),
-  over: 'too many',
   water: 'water a day',
   waterOf: (now: string, most: string) => `${now} of ${most} managed`,
   waterNow: (now: string) => `${now} now; nobody knows what it manages`,
@@ -53,7 +52,6 @@ export const plan = {
     chance: 'In time at least',
     wait: 'On the hook not before, days from the start',
     frozen: 'the meat is frozen',
-    start: 'begin on',
   },
   chances: {
     '0.5': '5 times in 10',
@@ -70,14 +68,13 @@ export const plan = {
   tooLate: (chance: number, day: string) =>
     `Too late for that: begun now it is in time ${tenths(chance)}. With the chance asked for it would be there by ${day}.`,
   never: 'In this place these pieces do not get to their loss: another place, or a lower loss.',
-  latest: 'the latest start',
+  chancesHint: 'how likely in time, by the day it is begun',
   chooseDay: 'The day to begin, and its chance',
   dayAndChance: (day: string, percent: string) => `${day}: in time ${percent}`,
   meat: (meat: string) => `${meat} of meat`,
   casing: (metres: string) => `${metres} m of casing`,
   each: (raw: string, hung: string | null) =>
     hung ? `each ${raw} raw, ${hung} when hung` : `each ${raw} when stuffed`,
-  window: (from: string) => `${from}`,
   elasticity: { elastic: 'may wait', firm: 'may not wait', weight_led: 'led by the scale' },
   assumed: 'Taken as usual',
   keep: 'Keep this plan',
@@ -95,10 +92,31 @@ export const plan = {
   slip: 'It slips',
   customer: 'To be told to whoever waits',
   states: { planned: 'planned', weighing: 'being weighed out', made: 'made', hanging: 'hangs', done: 'done' },
-  offers: 'Where it could hang',
   offer: (name: string, free: number, suits: string) =>
     `${name}: ${plural(free, 'hook', 'hooks')} free, ${suits}`,
   suits: { fit: 'suits it', with_care: 'with care', unfit: 'does not suit it', unknown: 'not logged' },
+  against: {
+    title: 'Plans',
+    hint: 'What was told when a plan was begun, and what happened.',
+    none: 'No planned batch is done yet.',
+    counted: (inTime: number, counted: number, told: string) =>
+      `${inTime} of ${counted} in time, where the chances told were ${told} on average`,
+    inside: (inside: number, counted: number) => `${inside} of ${counted} done within the window told`,
+    heads: {
+      batch: 'Batch',
+      wanted: 'Wanted',
+      begun: 'Begun',
+      done: 'Done',
+      told: 'Chance told',
+      came: 'Came',
+    },
+    began: (planned: string, real: string) => (planned === real ? real : `${real}, planned ${planned}`),
+    window: (day: string, window: string) => `${day}, told ${window}`,
+    inTime: 'in time',
+    late: 'late',
+    never: 'never',
+    moved: (n: number) => `set anew ${plural(n, 'time', 'times')}`,
+  },
   shop: {
     title: 'What to buy',
     hint: 'for plans that begin in these days and are not weighed out yet',

@@ -59,14 +59,17 @@ def in_use(stays: Sequence[Stay], day_s: Array) -> InUse:
     )
 
 
-def clash(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> Clash | None:
+def clash(used: Counts, planned: Sequence[Stay], hooks: int, day_s: Array) -> Clash | None:
     """Where a planned batch finds too few hooks; None where it likely has room on every day.
 
-    Parameters: others, what hangs and what is planned beside it; planned, its own stays; hooks [-] of the place;
+    Parameters: used, the hooks that others likely use on each day (k,); planned, its own stays; hooks [-] of the place;
     day_s [s] (k,).
     """
-    own = in_use(planned, day_s).likely
-    wanted = in_use(others, day_s).likely + own
+    return _over(used, in_use(planned, day_s).likely, hooks, day_s)
+
+
+def _over(used: Counts, own: Counts, hooks: int, day_s: Array) -> Clash | None:
+    wanted = used + own
     over = (wanted > hooks) & (own > 0)
     if not over.any():
         return None
@@ -77,25 +80,29 @@ def clash(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Ar
     return Clash(float(day_s[days[0]]), float(day_s[last] + SECONDS_PER_DAY), worst, hooks)
 
 
-def days_later(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int | None:
+def days_later(used: Counts, planned: Sequence[Stay], hooks: int, day_s: Array) -> int | None:
     """By how many days a planned batch would have to be later to find its hooks free; None: not within eight weeks.
 
-    Parameters: others; planned; hooks [-]; day_s [s]: as of `clash`.
+    Parameters: used; planned; hooks [-]; day_s [s]: as of `clash`.
     """
+    own = in_use(planned, day_s).likely
     for days in range(1, DAYS_LATER + 1):
-        if clash(others, [later(stay, days * SECONDS_PER_DAY) for stay in planned], hooks, day_s) is None:
+        if _over(used, np.concatenate([np.zeros(days, dtype=np.int64), own[:-days]]), hooks, day_s) is None:
             return days
     return None
 
 
-def how_many_fit(others: Sequence[Stay], planned: Sequence[Stay], hooks: int, day_s: Array) -> int:
+def how_many_fit(used: Counts, planned: Sequence[Stay], hooks: int, day_s: Array) -> int:
     """How many of the planned pieces find a hook, the quickest of them first.
 
-    Parameters: others; planned; hooks [-]; day_s [s]: as of `clash`.
+    Parameters: used; planned; hooks [-]; day_s [s]: as of `clash`.
     """
     quickest = sorted(planned, key=lambda stay: stay.until_s)
-    fit = 0
-    while fit < len(quickest) and clash(others, quickest[: fit + 1], hooks, day_s) is None:
+    own, fit = np.zeros(len(day_s), dtype=np.int64), 0
+    for stay in quickest:
+        own = own + in_use([stay], day_s).likely
+        if _over(used, own, hooks, day_s) is not None:
+            break
         fit += 1
     return fit
 

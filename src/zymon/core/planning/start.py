@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -25,18 +26,28 @@ class Starts:
     begin_s: Array
     takes_s: Array
 
-    def chances(self, by_s: float) -> Array:
-        """The chance to be done by a time for each start (m,). Parameters: by_s [s]."""
-        return np.asarray((self.begin_s[:, None] + self.takes_s <= by_s).mean(axis=1))
-
     def chance(self, start_s: float, by_s: float) -> float:
         """The chance to be done in time; futures of two starts beside it are taken in turn by how near they are.
 
         Parameters: start_s [s], within the times that were looked at; by_s [s]. Raises OutOfRangeError.
         """
-        j, share = self._between(start_s)
-        near = [(start_s + self.takes_s[k] <= by_s).mean() for k in (j, min(j + 1, len(self.begin_s) - 1))]
-        return float(near[0] * (1 - share) + near[1] * share)
+        self._between(start_s)
+        return float(self._chances(np.array([start_s]), by_s)[0])
+
+    def _chances(self, start_s: Array, by_s: float) -> Array:
+        """The same for many starts (k,), each within the times that were looked at."""
+        in_time = np.stack([np.searchsorted(row, by_s - start_s, side="right") for row in self._ranked])
+        in_time = in_time / self._ranked.shape[1]
+        last = len(self.begin_s) - 1
+        j = np.clip(np.searchsorted(self.begin_s, start_s, side="right") - 1, 0, max(last - 1, 0))
+        after, column = np.minimum(j + 1, last), np.arange(len(start_s))
+        width = self.begin_s[after] - self.begin_s[j]
+        share = np.where(width > 0, (start_s - self.begin_s[j]) / np.where(width > 0, width, 1.0), 0.0)
+        return np.asarray(in_time[j, column] * (1 - share) + in_time[after, column] * share)
+
+    @cached_property
+    def _ranked(self) -> Array:
+        return np.sort(self.takes_s, axis=1)
 
     def done_by(self, start_s: float, chance: float = USUAL_CHANCE) -> float:
         """By when it is done with a chance if it is started then [s]; inf where too few futures get there.
@@ -78,8 +89,8 @@ class Starts:
         Parameters: by_s [s].
         """
         first, last = float(self.begin_s[0]), float(min(self.begin_s[-1], by_s))
-        days = [float(s) for s in np.arange(last, first, -SECONDS_PER_DAY)][::-1]
-        return [(start_s, self.chance(start_s, by_s)) for start_s in dict.fromkeys([first, *days])]
+        days = np.concatenate([[first], np.arange(last, first, -SECONDS_PER_DAY)[::-1]])
+        return list(zip(days.tolist(), self._chances(days, by_s).tolist(), strict=True))
 
     def latest(self, by_s: float, chance: float = USUAL_CHANCE) -> float | None:
         """The latest start with at least a chance to be done in time [s], to the day; None where no start has it.

@@ -1,6 +1,7 @@
 """What is planned as the rules see it: its sheet for all pieces, its steps before the hook, its pieces on the hook."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -23,30 +24,32 @@ from zymon.store.places import air_now, places, setpoint_at
 
 USUAL_SALT_C, USUAL_WARM_C = 3.0, 24.0
 LEAVES_WARM_PH = 5.1  # usual; what a maker wants of a batch is asked when it goes into the warm
+MOST_KEPT = 600  # goods that are worked out once
 TRIAL = "\u0000planned"
 
 
 @dataclass(frozen=True)
+class Warmth:
+    """How warm it is in the salt and in the warm place [°C]; None where nobody measured or set it."""
+
+    salt_c: float | None
+    warm_c: float | None
+
+
+@dataclass(frozen=True)
 class Rooms:
-    """Where salt and warm stage would be, and how warm it is there; None where there is no such place."""
+    """Where salt and warm stage would be; None where there is no such place."""
 
     salt: Place | None
     warm: Place | None
-    salt_c: float
-    warm_c: float
-    assumed: tuple[Said, ...]
+    warmth: Warmth
 
 
 def rooms_of(session: Session, now_s: int) -> Rooms:
-    """The first place for salt and the first for the warm stage; what nobody measured or set is taken as usual."""
+    """The first place for salt and the first for the warm stage."""
     by_kind = {kind: next((p for p in places(session) if p.kind == kind), None) for kind in ("salt", "warm")}
     salt_c, warm_c = (_temperature(session, by_kind[kind], now_s) for kind in ("salt", "warm"))
-    assumed = []
-    if salt_c is None:
-        assumed.append(said("assumed.salt_cold", usual_c=USUAL_SALT_C))
-    if warm_c is None:
-        assumed.append(said("assumed.warm_place", usual_c=USUAL_WARM_C))
-    return Rooms(by_kind["salt"], by_kind["warm"], salt_c or USUAL_SALT_C, warm_c or USUAL_WARM_C, tuple(assumed))
+    return Rooms(by_kind["salt"], by_kind["warm"], Warmth(salt_c, warm_c))
 
 
 def _temperature(session: Session, of: Place | None, now_s: int) -> float | None:
@@ -56,7 +59,7 @@ def _temperature(session: Session, of: Place | None, now_s: int) -> float | None
     if setpoint is not None and setpoint.temperature_c is not None:
         return setpoint.temperature_c
     air = air_now(session, of.id, now_s)
-    return None if air is None else air.temperature_c
+    return None if air is None else round(air.temperature_c, 1)  # a tenth more or less is no other place
 
 
 @dataclass(frozen=True)
@@ -75,11 +78,17 @@ class Goods:
         return self.sheet.plan.salting == "in_the_mince"
 
 
-def goods_of(sheet: SheetModel, pieces: int, table_g: float, rooms: Rooms) -> Goods:
+def goods_of(sheet: str, pieces: int, table_g: float, warmth: Warmth) -> Goods:
     """A sheet made for so many pieces of a weight at the table.
 
-    Parameters: sheet, for whatever meat; pieces [-]; table_g [g], of each; rooms. Raises OutOfRangeError.
+    Parameters: sheet, as JSON, for whatever meat; pieces [-]; table_g [g], of each; warmth. Raises OutOfRangeError.
     """
+    return _goods_of(sheet, pieces, table_g, warmth)
+
+
+@lru_cache(maxsize=MOST_KEPT)
+def _goods_of(sheet_text: str, pieces: int, table_g: float, warmth: Warmth) -> Goods:
+    sheet = SheetModel.model_validate_json(sheet_text)
     if not 1 <= pieces <= MOST_PIECES:
         raise OutOfRangeError("refused.planned_pieces", most=MOST_PIECES)
     plan = sheet.plan
@@ -90,23 +99,29 @@ def goods_of(sheet: SheetModel, pieces: int, table_g: float, rooms: Rooms) -> Go
     bowl_g = worked.total_g if plan.salting == "in_the_mince" else worked.meat_g
     whole = sheet.scaled(pieces * piece.raw_g / bowl_g)
     whole = whole.model_copy(update={"plan": plan.model_copy(update={"piece_g": piece.raw_g})})
-    parts, assumed = _before(sheet, worked, piece, rooms)
+    parts, assumed = _before(sheet, worked, piece, warmth)
     hung = hung_piece(whole, piece.hung_g, piece.loss_percent, worked)
     return Goods(whole, piece, parts, (hung,) * pieces, (*assumed, *hung.assumed))
 
 
-def _before(sheet: SheetModel, worked: Worked, piece: Piece, rooms: Rooms) -> tuple[tuple[Part, ...], tuple[Said, ...]]:
+def _before(
+    sheet: SheetModel, worked: Worked, piece: Piece, warmth: Warmth
+) -> tuple[tuple[Part, ...], tuple[Said, ...]]:
+    """The steps before the hook; what nobody measured or set is taken as usual, and said."""
     plan, parts, assumed = sheet.plan, [], []
     if plan.salting != "in_the_mince":
-        parts.append(in_salt(_bag(plan, sheet.salt_percent, min(worked.fat_percent, 80.0), piece.raw_g, rooms.salt_c)))
-        assumed += [one for one in rooms.assumed if one.code == "assumed.salt_cold"]
+        salt_c = USUAL_SALT_C if warmth.salt_c is None else warmth.salt_c
+        parts.append(in_salt(_bag(plan, sheet.salt_percent, min(worked.fat_percent, 80.0), piece.raw_g, salt_c)))
+        if warmth.salt_c is None:
+            assumed.append(said("assumed.salt_cold", usual_c=USUAL_SALT_C))
         assumed.append(said("assumed.shed", percent=round(100 * (1 - piece.hung_g / piece.raw_g))))
     rests_h = next((f.rests_cold_h for f in FAMILIES if f.id == plan.family), 0.0)
     if rests_h:
         parts.append(resting_cold(rests_h))
     if plan.warm != "none":
-        parts.append(in_the_warm(_stuffed(sheet, worked, rooms.warm_c)))
-        assumed += [one for one in rooms.assumed if one.code == "assumed.warm_place"]
+        parts.append(in_the_warm(_stuffed(sheet, worked, USUAL_WARM_C if warmth.warm_c is None else warmth.warm_c)))
+        if warmth.warm_c is None:
+            assumed.append(said("assumed.warm_place", usual_c=USUAL_WARM_C))
         assumed.append(said("assumed.sours", ph=LEAVES_WARM_PH))
     return tuple(parts), tuple(assumed)
 

@@ -8,7 +8,6 @@ import numpy as np
 from zymon.core.drying.climate import Log
 from zymon.core.errors import OutOfRangeError
 from zymon.core.place_fit import Verdict, suits
-from zymon.core.planning.ahead import in_use
 from zymon.store import plans
 from zymon.store.models import Place
 from zymon.store.places import NotFoundError
@@ -84,7 +83,7 @@ def _setting(survey: Survey, wish: s.Wish, place_id: int, plan: Plan | None) -> 
     return Setting(
         occasion=wish.occasion,
         product=wish.product,
-        sheet=wish.sheet,
+        sheet=wish.sheet.model_dump_json(),
         pieces=wish.pieces,
         table_g=wish.table_g,
         place_id=place_id,
@@ -133,7 +132,7 @@ def _offers(survey: Survey, wish: s.Wish, own: int | None) -> list[s.PlaceOffer]
 def _offer(survey: Survey, of: Planned, place: Place, own: int | None) -> s.PlaceOffer:
     stays = of.stays
     during = (survey.days >= stays[0].from_s) & (survey.days <= max(stay.until_s for stay in stays))
-    used = in_use(survey.stays_in(place.id, own), survey.days).likely[during]
+    used = survey.used(place.id, own)[during]
     hooks = survey.hooks(place.id)
     latest_s = of.way.starts.latest(of.set.wanted_s, of.set.asked)
     return s.PlaceOffer(
@@ -151,4 +150,4 @@ def _verdict(survey: Survey, of: Planned) -> Verdict | None:
     log = survey.ways.log(survey.session, of.set.place_id, of.goods, survey.now_s)
     lately = log.time_s >= survey.now_s - SUITS_BY_S
     log = Log(log.time_s[lately], log.temperature_c[lately], log.rh_percent[lately])
-    return next((one.verdict for one in suits(log) if one.family == of.set.sheet.plan.family), None)
+    return next((one.verdict for one in suits(log) if one.family == of.goods.sheet.plan.family), None)

@@ -3,7 +3,7 @@
 import numpy as np
 
 from zymon.core.constants import SECONDS_PER_DAY
-from zymon.core.planning.ahead import Clash, clash, days_later, how_many_fit
+from zymon.core.planning.ahead import Clash, Counts, clash, days_later, how_many_fit, in_use
 from zymon.core.planning.way import Stay, window
 from zymon.core.say import said
 
@@ -24,34 +24,34 @@ def clash_out(survey: Survey, of: Planned) -> s.ClashOut | None:
     if of.standing is not None and (of.standing.hangs or of.standing.down_s is not None):
         return None
     hooks = survey.hooks(of.set.place_id)
-    others = survey.stays_in(of.set.place_id, own, None if of.plan is None else of)
-    found = None if hooks is None else clash(others, of.stays, hooks, survey.days)
+    used = survey.used(of.set.place_id, own, None if of.stored is None else of)
+    found = None if hooks is None else clash(used, of.stays, hooks, survey.days)
     if found is None or hooks is None:
         return _before_the_hook(survey, of, own)
-    return _told(survey, found, of.set.place_id, _ways_out(survey, of, others, hooks, own))
+    return _told(survey, found, of.set.place_id, _ways_out(survey, of, used, hooks, own))
 
 
 def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
     code = "plan.no_hooks" if survey.places[place_id].rods else "plan.no_room"
     says = said(
         code, pieces=found.pieces, hooks=found.hooks, place=survey.places[place_id].name, from_day_s=found.from_s,
-        days=round((found.to_s - found.from_s) / SECONDS_PER_DAY),
+        to_day_s=found.to_s - SECONDS_PER_DAY,
     )  # fmt: skip
     return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(found.from_s), ways=ways)
 
 
-def _ways_out(survey: Survey, of: Planned, others: list[Stay], hooks: int, own: int | None) -> list[s.WayOutOut]:
+def _ways_out(survey: Survey, of: Planned, used: Counts, hooks: int, own: int | None) -> list[s.WayOutOut]:
     """Later, elsewhere, smaller: those that there are."""
-    ways = _later(of, days_later(others, of.stays, hooks, survey.days)) if of.standing is None else []
+    ways = _later(of, days_later(used, of.stays, hooks, survey.days)) if of.standing is None else []
     for place in survey.places.values():
         room = survey.hooks(place.id)
         if place.id == of.set.place_id or place.kind != "chamber" or room is None:
             continue
-        if clash(survey.stays_in(place.id, own), of.stays, room, survey.days) is None:
+        if clash(survey.used(place.id, own), of.stays, room, survey.days) is None:
             elsewhere = said("plan.way_elsewhere", place=place.name)
             ways.append(s.WayOutOut(kind="elsewhere", says=said_out(elsewhere), place_id=place.id))
             break
-    fit = how_many_fit(others, of.stays, hooks, survey.days)
+    fit = how_many_fit(used, of.stays, hooks, survey.days)
     if 0 < fit < of.set.pieces and of.standing is None:
         smaller = said("plan.way_smaller", pieces=fit)
         ways.append(s.WayOutOut(kind="smaller", says=said_out(smaller), pieces=fit))
@@ -63,7 +63,7 @@ def _later(of: Planned, days: int | None) -> list[s.WayOutOut]:
         return []
     start_s = of.start_s + days * SECONDS_PER_DAY
     percent = round(100 * of.way.starts.chance(start_s, of.set.wanted_s))
-    says = said_out(said("plan.way_later", days=days, percent=percent))
+    says = said_out(said("plan.way_later", start_day_s=start_s, percent=percent))
     return [s.WayOutOut(kind="later", says=says, start=moment(start_s))]
 
 
@@ -78,9 +78,10 @@ def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut
             continue
         beside = [one for one in survey.plans if one.plan is None or one.plan.id != own]
         others = [*survey.lying_stays(place.id), *(stay for one in beside for stay in before_stays(one, kind))]
-        found = clash(others, mine, room, survey.days)
+        used = in_use(others, survey.days).likely
+        found = clash(used, mine, room, survey.days)
         if found is not None:
-            return _told(survey, found, place.id, _later(of, days_later(others, mine, room, survey.days)))
+            return _told(survey, found, place.id, _later(of, days_later(used, mine, room, survey.days)))
     return None
 
 
@@ -109,6 +110,5 @@ def water_out(survey: Survey, of: Planned) -> SaidOut | None:
     worst = int(np.argmax(np.where(own > 0, total, 0.0)))
     if own[worst] <= 0 or total[worst] <= MORE_WATER * managed_g:
         return None
-    return said_out(
-        said("plan.much_water", water_g=round(float(total[worst])), managed_g=round(managed_g), at_day_s=survey.days[worst])
-    )
+    most_g, at_s = round(float(total[worst])), float(survey.days[worst])
+    return said_out(said("plan.much_water", water_g=most_g, managed_g=round(managed_g), at_day_s=at_s))

@@ -52,7 +52,7 @@ def _strip(survey: Survey, of: Place) -> s.StripOut | None:
         return None
     lying, room = survey.lying(of.id), survey.hooks(of.id)
     chamber = of.kind == "chamber"
-    stays = survey.stays_in(of.id) if chamber else _before(survey, of)
+    stays = survey.lying_stays(of.id) + _planned_stays(survey, of)
     used = in_use(stays, survey.days)
     water = [round(g, 1) for g in weekly_most(survey.water(of.id))] if chamber else [None] * WEEKS
     weeks = zip(survey.days[::7], weekly_most(used.likely), weekly_most(used.most), water, strict=True)
@@ -73,10 +73,14 @@ def _strip(survey: Survey, of: Place) -> s.StripOut | None:
     )
 
 
-def _before(survey: Survey, of: Place) -> list[Stay]:
-    planned = [stay for one in survey.plans for stay in before_stays(one, of.kind)]
+def _planned_stays(survey: Survey, of: Place) -> list[Stay]:
+    """The room that plans take in a place: on its hooks, or before them in the salt or the warm."""
+    if of.kind == "chamber":
+        return [stay for one in survey.others(of.id, None, None) for stay in one.stays]
     first = survey.rooms.salt if of.kind == "salt" else survey.rooms.warm
-    return [*survey.lying_stays(of.id), *(planned if first is not None and first.id == of.id else [])]
+    if first is None or first.id != of.id:
+        return []
+    return [stay for one in survey.plans for stay in before_stays(one, of.kind)]
 
 
 def _lying(place_id: int, of: Lying) -> s.LyingOut:

@@ -8,9 +8,9 @@ import numpy.typing as npt
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.drying.forecast import PieceForecast
-from zymon.core.planning.ahead import days_ahead
+from zymon.core.planning.ahead import Counts, days_ahead, in_use
 from zymon.core.planning.way import Stay, Way
-from zymon.formats.recipe_file import SheetModel
+from zymon.core.say import Said
 from zymon.store import plans as store
 from zymon.store.database import Session
 from zymon.store.hang import pieces_hanging
@@ -36,7 +36,7 @@ class Setting:
 
     occasion: str
     product: str
-    sheet: SheetModel
+    sheet: str  # as JSON
     pieces: int
     table_g: float
     place_id: int
@@ -52,7 +52,7 @@ class Setting:
 def setting_of(of: PlanSetting) -> Setting:
     """A stored setting as the planner sees it."""
     return Setting(
-        of.occasion, of.product, SheetModel.model_validate_json(of.sheet), of.pieces, of.table_g, of.place_id,
+        of.occasion, of.product, of.sheet, of.pieces, of.table_g, of.place_id,
         of.wanted_s, of.start_s, of.wait_s, of.rest_s, of.frozen, of.order_days, of.asked_chance,
     )  # fmt: skip
 
@@ -76,12 +76,12 @@ class Planned:
             return self.standing.started_s
         return max(float(self.set.start_s), float(self.way.starts.begin_s[0]))
 
-    @property
+    @cached_property
     def table_s(self) -> Array:
         """When each piece is at the table in each future [s] (draws, pieces)."""
         return self.way.tables(self.start_s) if self.standing is None else self.standing.table_s
 
-    @property
+    @cached_property
     def stays(self) -> tuple[Stay, ...]:
         """The hooks it will take; none of what hangs already, which counts as what hangs."""
         if self.standing is None:
@@ -105,12 +105,17 @@ class Survey:
         self.rooms: Rooms = rooms_of(session, self.now_s)
         self.places: dict[int, Place] = {place.id: place for place in places(session)}
         self._hanging: dict[int, list[tuple[Piece, PieceForecast]]] = {}
+        self._lying: dict[int, list[Lying]] = {}
+        self._assumed: dict[int, tuple[Said, ...]] = {}
+        self._of_plans: dict[int, tuple[Counts, Array]] = {}
+        self._water: dict[int, Array] = {}
+        self._managed: dict[int, float | None] = {}
 
     def look(
         self, of: Setting, plan: Plan | None = None, stored: PlanSetting | None = None, number: int = 0
     ) -> Planned:
         """A setting with its way. Parameters: number, of it among what is planned together. Raises OutOfRangeError."""
-        goods = goods_of(of.sheet, of.pieces, of.table_g, self.rooms)
+        goods = goods_of(of.sheet, of.pieces, of.table_g, self.rooms.warmth)
         way = self.ways.of(self.session, of.place_id, goods, self.now_s, of.rest_s, of.wait_s, number)
         standing = None
         if plan is not None and plan.batch is not None:
@@ -153,46 +158,77 @@ class Survey:
 
     def lying(self, place_id: int) -> list[Lying]:
         """What is in a place now, batch by batch."""
-        return [*hanging(self.hanging(place_id), self.now_s), *self._before_hooks.get(place_id, [])]
+        if place_id not in self._lying:
+            before = self._before_hooks.get(place_id, [])
+            self._lying[place_id] = [*hanging(self.hanging(place_id), self.now_s), *before]
+        return self._lying[place_id]
 
     def lying_stays(self, place_id: int) -> list[Stay]:
         """The same piece by piece."""
         return [stay for one in self.lying(place_id) for stay in one.stays]
+
+    def assumed(self, of: Planned) -> tuple[Said, ...]:
+        """What is taken as usual of a plan and of the air of its place because nobody gave it."""
+        place_id = of.set.place_id
+        if place_id not in self._assumed:
+            self._assumed[place_id] = self.ways.assumed(self.session, place_id, of.goods, self.now_s)
+        return (*of.goods.assumed, *self._assumed[place_id])
 
     def hooks(self, place_id: int) -> int | None:
         """How many pieces go into a place: its hooks, else what was said; None: nobody said."""
         of = self.places[place_id]
         return sum(rod.hooks for rod in of.rods) or of.room
 
-    def stays_in(self, place_id: int, without: int | None = None, before: Planned | None = None) -> list[Stay]:
-        """The hooks of a place that are or will be in use.
+    def others(self, place_id: int, without: int | None, before: Planned | None) -> list[Planned]:
+        """The plans of a place beside one.
 
-        Parameters: without, a plan that is left out; before, only plans that hang before this one count.
+        Parameters: without, its id, None where it is not kept; before, only those that hang before this one.
         """
-        stays = self.lying_stays(place_id)
-        for one in self.plans:
-            own = one.plan is not None and one.plan.id == without
-            if own or one.set.place_id != place_id or (before is not None and not _first(one, before)):
-                continue
-            stays += one.stays
-        return stays
+        return [
+            one
+            for one in self.plans
+            if one.set.place_id == place_id
+            and (one.plan is None or one.plan.id != without)
+            and (before is None or _first(one, before))
+        ]
+
+    def used(self, place_id: int, without: int | None = None, before: Planned | None = None) -> Counts:
+        """How many hooks of a place are likely in use on each of the days ahead. Parameters: as of `others`."""
+        total = in_use(self.lying_stays(place_id), self.days).likely
+        for one in self.others(place_id, without, before):
+            total = total + self._own(one)[0]
+        return total
 
     def water(self, place_id: int, without: int | None = None) -> Array:
         """The water that a place has to take on each of the days ahead [g]."""
-        total = np.zeros(len(self.days))
-        for piece, forecast in self.hanging(place_id):
-            net_g, until = core_piece(piece).net_start_g, stays_until(forecast)[0]
-            ends = np.stack([self.days, self.days + SECONDS_PER_DAY]).clip(max=until)
-            lost = np.interp(ends, forecast.curve_s, forecast.curve_p50)
-            total += net_g * (lost[1] - lost[0])
-        for one in self.plans:
-            if one.set.place_id == place_id and one.stays and (one.plan is None or one.plan.id != without):
-                total += one.way.water_g(one.start_s, self.days)
+        total = self._water_of_what_hangs(place_id)
+        for one in self.others(place_id, without, None):
+            total = total + self._own(one)[1]
         return total
+
+    def _own(self, of: Planned) -> tuple[Counts, Array]:
+        """The hooks and the water of a plan on each of the days ahead."""
+        if id(of) not in self._of_plans:
+            water = of.way.water_g(of.start_s, self.days) if of.stays else np.zeros(len(self.days))
+            self._of_plans[id(of)] = (in_use(of.stays, self.days).likely, water)
+        return self._of_plans[id(of)]
+
+    def _water_of_what_hangs(self, place_id: int) -> Array:
+        if place_id not in self._water:
+            total = np.zeros(len(self.days))
+            for piece, forecast in self.hanging(place_id):
+                net_g, until = core_piece(piece).net_start_g, stays_until(forecast)[0]
+                ends = np.stack([self.days, self.days + SECONDS_PER_DAY]).clip(max=until)
+                lost = np.interp(ends, forecast.curve_s, forecast.curve_p50)
+                total += net_g * (lost[1] - lost[0])
+            self._water[place_id] = total
+        return self._water[place_id]
 
     def managed_g(self, place_id: int) -> float | None:
         """The most water that a place was seen to take from its pieces in a day [g]; None: too little was weighed."""
-        return most_removed(self.session, place_id)
+        if place_id not in self._managed:
+            self._managed[place_id] = most_removed(self.session, place_id)
+        return self._managed[place_id]
 
 
 def _first(one: Planned, other: Planned) -> bool:

@@ -8,7 +8,7 @@ from zymon.core.bench.consequences import casing_length
 from zymon.core.bench.sheet import work
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.planning.before import stretches, thaw_days
-from zymon.core.planning.slip import Outlook, outlook, slip
+from zymon.core.planning.slip import outlook, slip
 from zymon.core.planning.way import Moments, Window, window
 from zymon.core.say import Said, said
 from zymon.core.schedule import Elasticity
@@ -35,16 +35,13 @@ def window_out(of: Window) -> s.MomentOut:
 def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
     """A plan as it stands, or as it would be."""
     setting, goods, plan = of.set, of.goods, of.plan
-    begun = of.standing is not None or (plan is not None and plan.weigh_out_id is not None)
-    stands = outlook(of.table_s, setting.wanted_s, setting.asked)
     moments = moments_of(of)
     worked = work(goods.sheet.to_core())
     cased = goods.sheet.plan.to_core().cased
-    assumed = (*goods.assumed, *survey.ways.assumed(survey.session, setting.place_id, goods, survey.now_s))
     return s.PlanOut(
         id=None if plan is None else plan.id,
         setting_id=None if of.stored is None else of.stored.id,
-        state=_state(of),
+        state=state_of(of),
         batch_id=None if plan is None else plan.batch_id,
         batch=None if plan is None or plan.batch is None else plan.batch.code,
         weigh_out_id=None if plan is None else plan.weigh_out_id,
@@ -69,11 +66,11 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         frozen=setting.frozen,
         order_days=setting.order_days,
         asked_chance=setting.asked,
-        chance=round(stands.chance, 3),
+        chance=round(chance_of(of), 3),
         place_id=setting.place_id,
         place=survey.places[setting.place_id].name,
         by="" if of.stored is None else of.stored.by,
-        steps=_steps(of, moments),
+        steps=steps_of(of, moments),
         hung=window_out(moments.hung),
         done=window_out(moments.done),
         table=window_out(moments.table),
@@ -82,8 +79,8 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         stretches=stretches(goods.parts),
         clash=clash_out(survey, of),
         water=water_out(survey, of),
-        slip=_slip(survey, of, stands, begun),
-        assumed=all_said(assumed),
+        slip=slip_of(of, survey.now_s),
+        assumed=all_said(survey.assumed(of)),
     )
 
 
@@ -97,7 +94,8 @@ def moments_of(of: Planned) -> Moments:
     return Moments(ahead, window(table - of.set.rest_s), window(table))
 
 
-def _state(of: Planned) -> s.PlanState:
+def state_of(of: Planned) -> s.PlanState:
+    """What has become of a plan so far."""
     if of.standing is None:
         return "weighing" if of.plan is not None and of.plan.weigh_out_id is not None else "planned"
     if of.standing.down_s is not None:
@@ -105,7 +103,7 @@ def _state(of: Planned) -> s.PlanState:
     return "hanging" if of.standing.hangs else "made"
 
 
-def _steps(of: Planned, moments: Moments) -> list[s.PlanStep]:
+def steps_of(of: Planned, moments: Moments) -> list[s.PlanStep]:
     """What is done, in the order of the work; what falls together with its start is no step of its own."""
     start_s, setting, steps = of.start_s, of.set, []
 
@@ -122,7 +120,7 @@ def _steps(of: Planned, moments: Moments) -> list[s.PlanStep]:
         if setting.order_days:
             add("order", "firm", said("plan.step_order"), day(setting.order_days + before))
         if setting.frozen:
-            add("thaw", "elastic", said("plan.step_thaw", days=thaws), day(thaws))
+            add("thaw", "elastic", said("plan.step_thaw"), day(thaws))
     minced = of.goods.in_the_mince
     add("start", "firm" if minced else "elastic", said("plan.step_stuff" if minced else "plan.step_salt"), day(0))
     if moments.hung.p50 - start_s > NO_STEP_S:
@@ -152,10 +150,18 @@ def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
     return spans
 
 
-def _slip(survey: Survey, of: Planned, stands: Outlook, begun: bool) -> s.SlipOut | None:
+def chance_of(of: Planned) -> float:
+    """The chance that all of it is in time."""
+    return float((of.table_s.max(axis=1) <= of.set.wanted_s).mean())
+
+
+def slip_of(of: Planned, now_s: int) -> s.SlipOut | None:
+    """What slipped of a plan that is kept, what can be done, what the customer should be told; None: nothing did."""
     if of.plan is None:
         return None
-    setting, now_s = of.set, survey.now_s
+    setting = of.set
+    stands = outlook(of.table_s, setting.wanted_s, setting.asked)
+    begun = of.standing is not None or of.plan.weigh_out_id is not None
     kind = slip(stands, setting.asked, setting.start_s, begun, now_s)
     if kind is None:
         return None

@@ -26,6 +26,7 @@ class LineOfRound:
     last: datetime | None = None  # when it was done last, of what is done again and again
     action: ActionOut | None = None
     link: str | None = None
+    shown_from_s: float = 0.0  # before that [s] it stands in the calendar alone
 
 
 def tags_of(tags: Sequence[str]) -> dict[str, Value]:

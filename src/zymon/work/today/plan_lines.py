@@ -4,60 +4,58 @@ from collections.abc import Iterable
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.say import said
-from zymon.core.schedule import Chore, Elasticity
+from zymon.core.schedule import Chore
 from zymon.store.database import Session
 
-from ..planner.schemas import PlanOut
-from ..planner.survey import Survey
-from ..planner.views import plan_out
+from ..planner.survey import Planned, Survey
+from ..planner.views import chance_of, moments_of, slip_of, state_of, steps_of
 from ..premises import Premises
 from .line import LineOfRound
 
-COMES_S = 7 * SECONDS_PER_DAY  # from when on a step is shown as coming
-BEFORE_NOON_S = SECONDS_PER_DAY / 2
+SHOWN_BEFORE_S = 14 * SECONDS_PER_DAY  # a step is no matter of the day before that
+HALF_A_DAY_S = SECONDS_PER_DAY / 2
+OF_THE_ROUND = ("order", "thaw", "start")
 
 
 def plan_lines(shop: Premises, session: Session) -> Iterable[LineOfRound]:
     """What the plans want: each step on its day, and a word to whoever waits in vain."""
-    survey = Survey(shop, session, shop.ways)
-    for one in survey.plans:
-        told = plan_out(survey, one)
-        yield from _steps(told, shop.now_s)
-        if told.slip is not None and told.state != "planned":
-            yield _slipped(told, shop.now_s)
+    for one in Survey(shop, session, shop.ways).plans:
+        if state_of(one) == "planned":
+            yield from _steps(one)
+        else:
+            yield from _slipped(one, shop.now_s)
 
 
-def _steps(of: PlanOut, now_s: int) -> Iterable[LineOfRound]:
-    if of.state != "planned":
-        return
-    for step in of.steps:
-        if step.kind not in ("order", "thaw", "start") or step.when.p50 is None:
+def _steps(of: Planned) -> Iterable[LineOfRound]:
+    assert of.plan is not None
+    chance = said("today.plan_for", wanted_day_s=of.set.wanted_s, percent=round(100 * chance_of(of)))
+    for step in steps_of(of, moments_of(of)):
+        if step.kind not in OF_THE_ROUND or step.when.p50 is None:
             continue
-        start = of.start if step.kind == "start" else step.when.p50
-        best_s = start.timestamp()
-        if best_s > now_s + COMES_S:
-            continue
-        elasticity: Elasticity = "firm"
+        best_s = of.set.start_s if step.kind == "start" else step.when.p50.timestamp()
         chore = Chore(
-            f"plan-{step.kind}-{of.id}", "bench", 5, elasticity, best_s - BEFORE_NOON_S, best_s, best_s + BEFORE_NOON_S
+            f"plan-{step.kind}-{of.plan.id}", "bench", 5, "firm", best_s - HALF_A_DAY_S, best_s, best_s + HALF_A_DAY_S
         )
         yield LineOfRound(
             chore,
-            said(f"today.plan_{step.kind}", product=of.product, pieces=of.pieces),
-            said("today.plan_for", wanted_day_s=of.wanted.timestamp(), percent=round(100 * of.chance)),
-            of.place if step.kind == "start" else None,
-            said("cost.plan_later"),
-            link=f"/ahead?plan={of.id}",
+            said(f"today.plan_{step.kind}", product=of.set.product, pieces=of.set.pieces),
+            chance,
+            cost=said("cost.plan_later"),
+            link=f"/ahead?plan={of.plan.id}",
+            shown_from_s=best_s - SHOWN_BEFORE_S,
         )
 
 
-def _slipped(of: PlanOut, now_s: int) -> LineOfRound:
-    assert of.slip is not None
-    chore = Chore(f"plan-slip-{of.id}", "bench", 6, "elastic", now_s, now_s, now_s + SECONDS_PER_DAY)
-    return LineOfRound(
+def _slipped(of: Planned, now_s: int) -> Iterable[LineOfRound]:
+    assert of.plan is not None
+    slip = slip_of(of, now_s)
+    if slip is None:
+        return
+    chore = Chore(f"plan-slip-{of.plan.id}", "bench", 6, "elastic", now_s, now_s, now_s + SECONDS_PER_DAY)
+    yield LineOfRound(
         chore,
-        said("today.plan_slipped", product=of.product, wanted_day_s=of.wanted.timestamp(), pieces=of.pieces),
-        said(of.slip.customer.code, **of.slip.customer.values),
+        said("today.plan_slipped", product=of.set.product, wanted_day_s=of.set.wanted_s, pieces=of.set.pieces),
+        said(slip.customer.code, **slip.customer.values),
         cost=said("cost.customer_waits"),
-        link=f"/ahead?plan={of.id}",
+        link=f"/ahead?plan={of.plan.id}",
     )

@@ -30,7 +30,7 @@ def today(shop: Premises) -> s.TodayOut:
     with shop.db.reading() as session:
         lines = {line.chore.id: line for line in round_lines(shop, session)}
     now_s = shop.now_s
-    order = in_walking_order([line.chore for line in lines.values()], now_s)
+    order = in_walking_order([line.chore for line in lines.values() if line.shown_from_s <= now_s], now_s)
     due = [lines[c.id] for c in order if when(c, now_s) != "later"]
     later = [lines[c.id] for c in order if when(c, now_s) == "later"]
     later.sort(key=lambda line: line.chore.best_s)

@@ -12,6 +12,7 @@
   import { session } from '../../shell/session.svelte';
   import { shortDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
+  import { brought, someDay, wishFor } from '../planner/hand.svelte';
   import Consequences from './Consequences.svelte';
   import { Desk } from './desk.svelte';
   import Lines from './Lines.svelte';
@@ -59,6 +60,13 @@
     } catch (error) {
       session.complain(error);
     }
+  }
+  /** The sheet goes to the planner: for when is it wanted, and when must it be begun? */
+  async function planIt(): Promise<void> {
+    if (!desk) return;
+    const recipe = { recipe_id: desk.recipe?.id ?? null, version: desk.recipe?.version ?? null };
+    brought.wish = { ...wishFor(desk.product, desk.sheet, someDay()), ...recipe };
+    await navigate('/ahead');
   }
 </script>
 
@@ -111,7 +119,10 @@
     <button class="btn btn-primary btn-lg" disabled={blocked} onclick={() => void begin()}>{say.begin}</button
     >
     {#if blocked && desk}<span class="quiet">{say.beginBlocked}</span>{/if}
-    <button class="btn btn-ghost ml-auto min-h-11" onclick={() => print()}>{say.print}</button>
+    <button class="btn btn-ghost ml-auto min-h-11" disabled={!desk} onclick={() => void planIt()}
+      >{say.planIt}</button
+    >
+    <button class="btn btn-ghost min-h-11" onclick={() => print()}>{say.print}</button>
   </footer>
 </div>
 

@@ -7,6 +7,7 @@
   import { fullDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words/en';
   import BookPage from './BookPage.svelte';
+  import PlansAgainst from './PlansAgainst.svelte';
 
   const say = words.book.accuracy;
   const client = useQueryClient();
@@ -185,6 +186,7 @@
       </section>
     {/if}
   {/if}
+  <PlansAgainst />
 </BookPage>
 
 <style>

@@ -10,7 +10,7 @@
   import { session } from '../../shell/session.svelte';
   import { useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
-  import { Hand } from './hand.svelte';
+  import { brought, Hand } from './hand.svelte';
   import Strip from './Strip.svelte';
   import { tenths, weeksFrom } from './weeks';
   import WishBar from './WishBar.svelte';
@@ -30,6 +30,11 @@
   $effect(() => intoAddress({ weeks: String(span), plan: hand.kept?.id?.toString() ?? null }, false));
   const first = Number(inAddress('plan'));
   if (first) void take_(first);
+  else if (brought.wish) {
+    hand.begin(brought.wish);
+    brought.wish = null;
+    wishing = true;
+  }
 
   const gutter = $derived(width < 700 ? 0 : 218);
   const weeks = $derived(weeksFrom(ahead.data?.now ?? new Date().toISOString(), span, width - gutter - 4));

@@ -119,6 +119,7 @@
     display: inline-flex;
     align-items: baseline;
     gap: 0.4rem;
+    white-space: nowrap;
   }
   @media (max-width: 700px) {
     .more {

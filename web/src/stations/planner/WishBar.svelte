@@ -3,13 +3,11 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
-  import { timeZone } from '../../units/format';
-  import { daysLater, noonOf, dayOf } from '../../units/days';
   import { words } from '../../words/en';
   import { usualSheet } from '../bench/desk.svelte';
   import Answer from './Answer.svelte';
   import Doings from './Doings.svelte';
-  import { type Hand, wishFor } from './hand.svelte';
+  import { type Hand, someDay, wishFor } from './hand.svelte';
   import Trouble from './Trouble.svelte';
   import WishFields from './WishFields.svelte';
 
@@ -21,7 +19,7 @@
   }
   let { hand, open = $bindable(), empty, onchanged }: Props = $props();
   const say = words.plan;
-  const AHEAD_DAYS = 84;
+  const NARROW = 700;
   const reference = createQuery(() => ({
     queryKey: ['reference'],
     staleTime: Infinity,
@@ -31,14 +29,13 @@
   function begin(): void {
     const family = reference.data?.families[0];
     if (!family || !reference.data) return;
-    const wanted = noonOf(dayOf(daysLater(new Date(), AHEAD_DAYS), timeZone()), timeZone());
-    if (wanted)
-      hand.begin(wishFor(family.name, usualSheet(family, reference.data.curing_salts), wanted.toISOString()));
+    hand.begin(wishFor(family.name, usualSheet(family, reference.data.curing_salts), someDay()));
     open = true;
   }
   let bar = $state<HTMLElement>();
   $effect(() => {
-    if (hand.kept?.id && innerWidth < 700) bar?.scrollIntoView({ block: 'start' });
+    // on a phone the answer lies beneath the drawing, and is gone to once it is there
+    if (hand.plan && innerWidth < NARROW) setTimeout(() => bar?.scrollIntoView({ block: 'start' }), 50);
   });
   function close(): void {
     hand.clear();

@@ -1,12 +1,14 @@
 // The plan in hand: what is wished, looked at by the server with every change, and kept when somebody says so.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { daysLater, nearest } from '../../units/days';
+import { dayOf, daysLater, nearest, noonOf } from '../../units/days';
+import { rightNow, timeZone } from '../../units/format';
 
 export type Wish = Schema['Wish'];
 export type Planned = Schema['PlanOut'];
 
 const LOOK_AFTER_MS = 120;
+const SOME_DAYS = 84;
 
 /** A wish for goods of a sheet, with what is usual where nothing was said. */
 export function wishFor(product: string, sheet: Schema['SheetModel'], wanted: string): Wish {
@@ -29,6 +31,15 @@ export function wishFor(product: string, sheet: Schema['SheetModel'], wanted: st
     chance: 0.8,
   };
 }
+
+/** A day some months ahead, to begin with: at noon in the workshop's time zone. */
+export function someDay(): string {
+  const day = daysLater(rightNow(), SOME_DAYS);
+  return noonOf(dayOf(day, timeZone()), timeZone())?.toISOString() ?? day;
+}
+
+/** What another page brought to be planned, until the planner takes it. */
+export const brought: { wish: Wish | null } = { wish: null };
 
 export class Hand {
   wish = $state<Wish | null>(null);
