@@ -76,6 +76,13 @@ def test_a_wish_goes_back_to_the_day_it_must_be_begun(client: TestClient, chambe
     assert client.get("/api/ahead").json()["plans"] == []  # nothing was kept
 
 
+def test_what_has_no_sugar_is_planned_for_and_told(client: TestClient, chamber: dict) -> None:
+    dry = {**sheet_body(), "lines": []}
+    plan = look(client, sheet=dry)["plan"]
+    assert days(plan)["hang"] - days(plan)["start"] == pytest.approx(3)
+    assert any("hardly gets to pH 5.1" in words(one) for one in plan["assumed"])
+
+
 def test_a_surer_wish_begins_earlier_and_more_or_thicker_pieces_too(client: TestClient, chamber: dict) -> None:
     usual = look(client)["latest_start"]
     thick = copy.deepcopy(sheet_body())

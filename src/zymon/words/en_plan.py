@@ -26,6 +26,7 @@ PLAN: dict[str, str] = {
     "assumed.salt_cold": "the salt fridge at {usual_c} °C: nobody measured or set it",
     "assumed.warm_place": "the warm place at {usual_c} °C: nobody measured or set it",
     "assumed.sours": "that it sours as cultures do, and leaves the warm at pH {ph}",
+    "assumed.sours_not": "three days in the warm, though with its sugar and its warmth it hardly gets to pH {ph}",
     "assumed.shed": "that it sheds {percent} % in the salt",
     "today.plan_order": "{product}: order what is missing",
     "today.plan_thaw": "{product}: out of the freezer, to thaw",

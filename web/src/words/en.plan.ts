@@ -82,6 +82,7 @@ export const plan = {
   putBack: 'Put it back',
   kept: (product: string) => `${product} is planned`,
   moved: (product: string, day: string) => `${product} is begun on ${day}`,
+  promised: (product: string, day: string) => `${product} is wanted for ${day} now`,
   make: 'Weigh it out',
   open: { weighing: 'Go on weighing out', batch: (code: string) => `To batch ${code}` },
   giveUp: 'Give the plan up',

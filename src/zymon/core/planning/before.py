@@ -23,6 +23,7 @@ from ..schedule import Elasticity
 Array = npt.NDArray[np.float64]
 PartKind = Literal["salt", "cold", "warm"]
 
+LONGEST_WARM_H = 72.0  # nobody waits longer for a pH that does not come; estimate of practice
 LEAST_WARM_H = 12.0  # nobody takes goods out of the warm sooner; estimate of practice
 NORMAL_P90 = 1.2816
 THAWED_A_DAY_G, LONGEST_THAW_DAYS = 2500.0, 5
@@ -67,21 +68,22 @@ def resting_cold(hours: float, draws: int = DRAWS) -> Part:
     return Part("cold", "elastic", np.full(draws, hours * HOUR_S))
 
 
-def in_the_warm(batch: Fermentation, draws: int = DRAWS) -> Part:
-    """Its time in the warm until the target pH, among the futures that get there.
+def in_the_warm(batch: Fermentation, draws: int = DRAWS) -> tuple[Part, bool]:
+    """Its time in the warm until the target pH, among the futures that get there; and whether any does.
 
-    Parameters: batch, as it would be put into the warm, nothing measured; draws [-].
+    Parameters: batch, as it would be put into the warm, nothing measured; draws [-]. What can get there in no future,
+    for want of sugar or warmth, is taken out after three days.
     """
     falls = weigh_falls(batch)
     hours = falls.hour_of(batch.target_ph)
     there = np.isfinite(hours)
     if not there.any():
-        return Part("warm", "firm", np.full(draws, np.inf))
+        return Part("warm", "firm", np.full(draws, LONGEST_WARM_H * HOUR_S)), False
     order = np.argsort(hours[there])
     share = np.cumsum(falls.weight[there][order])
     at = np.searchsorted(share, (np.arange(draws) + 0.5) / draws * share[-1])
     found = np.maximum(hours[there][order][np.minimum(at, there.sum() - 1)], LEAST_WARM_H)
-    return Part("warm", "firm", np.random.default_rng(WARM_SEED).permutation(found) * HOUR_S)
+    return Part("warm", "firm", np.random.default_rng(WARM_SEED).permutation(found) * HOUR_S), True
 
 
 def thaw_days(heaviest_g: float) -> int:

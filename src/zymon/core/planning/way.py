@@ -106,8 +106,7 @@ def find_way(
     air = of.arrays.air
     changes = air.time_s[-1] > of.arrays.now_s  # the weeks ahead go as they did a year ago, or a step is to come
     looked = np.linspace(from_s, max(min(until_s, from_s + LOOKS_WITHIN_S), from_s), LOOKS if changes else 1)
-    usual_s = float(np.median(before[np.isfinite(before)])) if np.isfinite(before).any() else 0.0
-    hang_s = np.maximum(looked + usual_s, of.arrays.now_s)
+    hang_s = np.maximum(looked + np.median(before), of.arrays.now_s)
     hanging = hanging_times(of, wanted, hang_s.tolist(), batch)
     rest = np.full(len(before), rest_s)
     takes = np.array([together([before, one, rest]) for one in hanging.takes_s])

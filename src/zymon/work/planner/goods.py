@@ -119,10 +119,12 @@ def _before(
     if rests_h:
         parts.append(resting_cold(rests_h))
     if plan.warm != "none":
-        parts.append(in_the_warm(_stuffed(sheet, worked, USUAL_WARM_C if warmth.warm_c is None else warmth.warm_c)))
+        warm_c = USUAL_WARM_C if warmth.warm_c is None else warmth.warm_c
+        part, sours = in_the_warm(_stuffed(sheet, worked, warm_c))
+        parts.append(part)
         if warmth.warm_c is None:
             assumed.append(said("assumed.warm_place", usual_c=USUAL_WARM_C))
-        assumed.append(said("assumed.sours", ph=LEAVES_WARM_PH))
+        assumed.append(said("assumed.sours" if sours else "assumed.sours_not", ph=LEAVES_WARM_PH))
     return tuple(parts), tuple(assumed)
 
 

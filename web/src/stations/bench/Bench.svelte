@@ -10,7 +10,7 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { shortDay, useTimeZone } from '../../units/format';
+  import { rightNow, shortDay, useTimeZone } from '../../units/format';
   import { words } from '../../words/en';
   import { brought, someDay, wishFor } from '../planner/hand.svelte';
   import Consequences from './Consequences.svelte';
@@ -65,7 +65,7 @@
   async function planIt(): Promise<void> {
     if (!desk) return;
     const recipe = { recipe_id: desk.recipe?.id ?? null, version: desk.recipe?.version ?? null };
-    brought.wish = { ...wishFor(desk.product, desk.sheet, someDay()), ...recipe };
+    brought.wish = { ...wishFor(desk.product, desk.sheet, someDay(line.data?.now ?? rightNow())), ...recipe };
     await navigate('/ahead');
   }
 </script>

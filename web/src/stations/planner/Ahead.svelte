@@ -112,7 +112,13 @@
     {:else if !ahead.isError}<p class="quiet mt-4">{words.loading}</p>{/if}
   </main>
   {#if ahead.data?.strips.length}
-    <WishBar {hand} bind:open={wishing} empty={!ahead.data.plans.length} onchanged={lookAgain} />
+    <WishBar
+      {hand}
+      bind:open={wishing}
+      empty={!ahead.data.plans.length}
+      now={ahead.data.now}
+      onchanged={lookAgain}
+    />
   {/if}
 </div>
 

@@ -36,8 +36,10 @@
       const anew = kept !== null;
       const answer = await hand.keep('');
       const made = answer.made.filter((one) => one.what === 'plan_setting');
-      const { product, start, id } = answer.plan;
-      session.say(anew ? say.moved(product, longDay(start)) : say.kept(product), async () => {
+      const { product, start, wanted, state, id } = answer.plan;
+      const changed =
+        state === 'planned' ? say.moved(product, longDay(start)) : say.promised(product, longDay(wanted));
+      session.say(anew ? changed : say.kept(product), async () => {
         await undo(made);
         if (anew && id) await hand.take(id);
         else onclose();

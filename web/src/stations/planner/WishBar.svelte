@@ -15,9 +15,10 @@
     hand: Hand;
     open: boolean;
     empty: boolean;
+    now: string;
     onchanged: () => Promise<void>;
   }
-  let { hand, open = $bindable(), empty, onchanged }: Props = $props();
+  let { hand, open = $bindable(), empty, now, onchanged }: Props = $props();
   const say = words.plan;
   const NARROW = 700;
   const reference = createQuery(() => ({
@@ -29,7 +30,7 @@
   function begin(): void {
     const family = reference.data?.families[0];
     if (!family || !reference.data) return;
-    hand.begin(wishFor(family.name, usualSheet(family, reference.data.curing_salts), someDay()));
+    hand.begin(wishFor(family.name, usualSheet(family, reference.data.curing_salts), someDay(now)));
     open = true;
   }
   let bar = $state<HTMLElement>();

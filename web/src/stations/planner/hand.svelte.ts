@@ -2,7 +2,7 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { dayOf, daysLater, nearest, noonOf } from '../../units/days';
-import { rightNow, timeZone } from '../../units/format';
+import { timeZone } from '../../units/format';
 
 export type Wish = Schema['Wish'];
 export type Planned = Schema['PlanOut'];
@@ -32,9 +32,9 @@ export function wishFor(product: string, sheet: Schema['SheetModel'], wanted: st
   };
 }
 
-/** A day some months ahead, to begin with: at noon in the workshop's time zone. */
-export function someDay(): string {
-  const day = daysLater(rightNow(), SOME_DAYS);
+/** A day some months after now, to begin with: at noon in the workshop's time zone. */
+export function someDay(now: string): string {
+  const day = daysLater(now, SOME_DAYS);
   return noonOf(dayOf(day, timeZone()), timeZone())?.toISOString() ?? day;
 }
 
@@ -119,13 +119,14 @@ export class Hand {
 
   private look(after = LOOK_AFTER_MS): void {
     clearTimeout(this.timer);
+    this.asked += 1; // an answer that is on its way is of what was wished before
+    this.looking = true; // what is shown is of what was wished before: it is not to be kept
     this.timer = setTimeout(() => void this.lookNow(), after);
   }
 
   private async lookNow(): Promise<void> {
     if (!this.wish) return;
     const asked = ++this.asked;
-    this.looking = true;
     try {
       const body = this.wish;
       const looked = this.kept?.id

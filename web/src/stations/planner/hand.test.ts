@@ -60,6 +60,7 @@ describe('the plan in hand', () => {
     expect(hand.changed).toBe(false);
     hand.move(1);
     expect(hand.chance).toBe(0.6);
+    expect(hand.looking).toBe(true); // nothing is kept before it was looked at
     hand.move(1);
     expect(hand.chance).toBe(0.3);
     expect(server.bodies('/api/plans/7/look')).toHaveLength(0);
