@@ -80,8 +80,7 @@ def main() -> None:
         loft = pit.replace("/3", "/4")
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
-            take(browser, pit, "hang")
-            take(browser, pit, "hang-piece", tag="N-07-02")
+            take(browser, pit, "hang", tag="N-07-02")
             log = _log_that_is_not_plain(Path(folder) / "loft.csv")
             take(browser, loft, "file-asked", dark=True, file=log, until="text=Of which time zone")
             bench = httpx2.get(f"{home}/api/bench").json()
@@ -90,6 +89,7 @@ def main() -> None:
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
             take(browser, f"{home}/bench/batch/{batch}/against", "against")
             take(browser, f"{home}/today", "today")
+            take(browser, f"{home}/ahead?plan=2", "ahead", until=".lead")
             take(browser, f"{home}/rest", "rest", tag="J-20-06")
             cut = next(one["piece_id"] for one in httpx2.get(f"{home}/api/cut").json()["seen"] if one["ring"] == "wide")
             take(browser, f"{home}/rest/cut/{cut}", "cut-phone", PHONE, until="[data-testid=cause]")

@@ -259,6 +259,15 @@ def test_a_hook_left_in_the_morning_is_free_that_day() -> None:
     assert ahead.in_use([stay(0, 5, 9)], days).most[:10].tolist() == [1] * 9 + [0]
 
 
+@pytest.mark.parametrize(("own_g", "said"), [(84, False), (86, True)])
+def test_water_is_told_from_a_twentieth_over_what_was_managed(own_g: float, said: bool) -> None:
+    own, others = np.zeros(140), np.full(140, 125.0)
+    own[10:20], others[50] = own_g, 900.0  # what others give up where it does not hang is not its fault
+    found = ahead.much_water(own, others, 200.0, days)
+    assert found == ((10 * DAY, 125.0 + own_g) if said else None)
+    assert ahead.much_water(0 * own, others, 200.0, days) is None
+
+
 # -- shopping
 
 

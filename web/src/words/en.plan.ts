@@ -84,6 +84,11 @@ export const plan = {
   moved: (product: string, day: string) => `${product} is begun on ${day}`,
   promised: (product: string, day: string) => `${product} is wanted for ${day} now`,
   make: 'Weigh it out',
+  became: {
+    ask: 'It was made already',
+    which: 'Which batch is it?',
+    done: (code: string) => `It became ${code}`,
+  },
   open: { weighing: 'Go on weighing out', batch: (code: string) => `To batch ${code}` },
   giveUp: 'Give the plan up',
   giveUpWhy: 'Why is it given up?',
@@ -93,8 +98,7 @@ export const plan = {
   slip: 'It slips',
   customer: 'To be told to whoever waits',
   states: { planned: 'planned', weighing: 'being weighed out', made: 'made', hanging: 'hangs', done: 'done' },
-  offer: (name: string, free: number, suits: string) =>
-    `${name}: ${plural(free, 'hook', 'hooks')} free, ${suits}`,
+  offer: (name: string, free: number, suits: string) => `${name}: ${free} free, ${suits}`,
   suits: { fit: 'suits it', with_care: 'with care', unfit: 'does not suit it', unknown: 'not logged' },
   against: {
     title: 'Plans',

@@ -12,6 +12,7 @@ from .way import Stay
 Array = npt.NDArray[np.float64]
 Counts = npt.NDArray[np.int64]
 
+MORE_WATER = 1.05  # than the most that was managed, before it is said: weighing is no more exact
 DAYS_LATER = 8 * 7  # as far as a way out is looked for
 
 
@@ -105,6 +106,17 @@ def how_many_fit(used: Counts, planned: Sequence[Stay], hooks: int, day_s: Array
             break
         fit += 1
     return fit
+
+
+def much_water(own_g: Array, others_g: Array, managed_g: float, day_s: Array) -> tuple[float, float] | None:
+    """The worst day on which a place has to take more water than it ever was seen to: when [s], how much [g].
+
+    Parameters: own_g, others_g [g], what a planned batch and everything beside it give up on each day (k,);
+    managed_g [g], the most that was seen to leave in a day; day_s [s] (k,). None where it is likely not so.
+    """
+    total = np.where(own_g > 0, own_g + others_g, 0.0)
+    worst = int(total.argmax())
+    return (float(day_s[worst]), float(total[worst])) if total[worst] > MORE_WATER * managed_g else None
 
 
 def later(stay: Stay, by_s: float) -> Stay:

@@ -1,9 +1,7 @@
 """Whether a planned batch finds room: hooks and the water of its place, the salt and the warm before; ways out."""
 
-import numpy as np
-
 from zymon.core.constants import SECONDS_PER_DAY
-from zymon.core.planning.ahead import Clash, Counts, clash, days_later, how_many_fit, in_use
+from zymon.core.planning.ahead import Clash, Counts, clash, days_later, how_many_fit, in_use, much_water
 from zymon.core.planning.way import Stay, window
 from zymon.core.say import said
 
@@ -11,8 +9,6 @@ from ..premises import moment
 from ..schemas import SaidOut, said_out
 from . import schemas as s
 from .survey import Planned, Survey
-
-MORE_WATER = 1.05  # than the most that was managed, before it is said: weighing is no more exact
 
 
 def clash_out(survey: Survey, of: Planned) -> s.ClashOut | None:
@@ -105,10 +101,10 @@ def water_out(survey: Survey, of: Planned) -> SaidOut | None:
     managed_g = survey.managed_g(of.set.place_id)
     if managed_g is None:
         return None
-    own = of.way.water_g(of.start_s, survey.days)
-    total = survey.water(of.set.place_id, None if of.plan is None else of.plan.id) + own
-    worst = int(np.argmax(np.where(own > 0, total, 0.0)))
-    if own[worst] <= 0 or total[worst] <= MORE_WATER * managed_g:
+    own_g = of.way.water_g(of.start_s, survey.days)
+    others_g = survey.water(of.set.place_id, None if of.plan is None else of.plan.id)
+    found = much_water(own_g, others_g, managed_g, survey.days)
+    if found is None:
         return None
-    most_g, at_s = round(float(total[worst])), float(survey.days[worst])
-    return said_out(said("plan.much_water", water_g=most_g, managed_g=round(managed_g), at_day_s=at_s))
+    at_s, most_g = found
+    return said_out(said("plan.much_water", water_g=round(most_g), managed_g=round(managed_g), at_day_s=at_s))

@@ -63,7 +63,7 @@
           height={HIGH * day.chance + 1}
         />
       {/each}
-      <text x={width} y="12" text-anchor="end">{say.chancesHint}</text>
+      <text x={width} y={HIGH - 8} text-anchor="end">{say.chancesHint}</text>
       {#if hand.wish}
         <line x1="0" x2={width} y1={HIGH * (1 - hand.wish.chance!)} y2={HIGH * (1 - hand.wish.chance!)} />
       {/if}

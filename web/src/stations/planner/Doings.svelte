@@ -8,6 +8,7 @@
   import { session } from '../../shell/session.svelte';
   import { longDay } from '../../units/format';
   import { words } from '../../words/en';
+  import Became from './Became.svelte';
   import type { Hand } from './hand.svelte';
 
   interface Props {
@@ -101,6 +102,9 @@
     >
   {/if}
   <button class="min-h-11 underline underline-offset-4" onclick={onclose}>{say.close}</button>
+  {#if kept?.id && kept.state === 'planned' && !hand.changed}
+    <Became plan={kept} ondone={() => tried(async () => (await hand.take(kept.id!), await onchanged()))} />
+  {/if}
 </div>
 {#if givingUp}<Reason label={say.giveUpWhy} button={say.giveUp} onanswer={giveUp} />{/if}
 

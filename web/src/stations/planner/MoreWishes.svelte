@@ -129,6 +129,7 @@
     .one {
       display: grid;
       grid-template-columns: 9rem minmax(0, 1fr);
+      white-space: normal;
     }
   }
 </style>
