@@ -326,6 +326,59 @@ def test_planned_against_happened(client: TestClient, chamber: dict, clock: Cloc
     assert plan["id"] not in [p["id"] for p in client.get("/api/ahead").json()["plans"]]  # it is done
 
 
+def test_a_weigh_out_given_up_leaves_the_plan_to_be_begun_anew(client: TestClient, chamber: dict) -> None:
+    plan = keep(client, pieces=2, start=iso(NOW + 3600))
+    url = f"/api/plans/{plan['id']}"
+    span = {"start": iso(NOW), "end": iso(NOW + DAY)}
+    first = client.post(f"{url}/begin", json=BY).json()["weigh_out_id"]
+    assert client.get("/api/plans/shopping", params=span).json()["plans"] == 0
+    client.post(f"/api/weigh-outs/{first}/give-up", json={"reason": "no salt in the house", **BY}).raise_for_status()
+    assert client.get(url).json()["plan"]["state"] == "planned"
+    assert client.get("/api/plans/shopping", params=span).json()["plans"] == 1
+    again = client.post(f"{url}/begin", json=BY)
+    assert again.json()["weigh_out_id"] != first
+    assert client.get(url).json()["plan"]["state"] == "weighing"
+
+
+def test_a_piece_thrown_away_is_missed_until_fewer_are_promised(
+    client: TestClient, chamber: dict, clock: Clock
+) -> None:
+    plan = keep(client, pieces=2, table_g=540, wanted=iso(NOW + 120 * DAY), rest_days=0, start=iso(NOW + DAY))
+    clock.now = NOW + 2 * DAY
+    for hook in (1, 2):
+        client.post("/api/pieces", json=piece_body(chamber, tag=f"J-14-{hook:02d}", hook=hook)).raise_for_status()
+    found = client.get("/api/tags/J-14-01").json()
+    became = {"batch_id": found["batch_id"], **BY}
+    both = client.post(f"/api/plans/{plan['id']}/became", json=became).json()["plan"]
+    assert both["chance"] > 0.9
+    gone = {"kind": "gone", "how": "discarded", "not_weighed": True, "note": "mould in the middle", **BY}
+    client.post(f"/api/pieces/{found['piece_id']}/take-down", json=gone).raise_for_status()
+    one = client.get(f"/api/plans/{plan['id']}").json()["plan"]
+    assert (one["chance"], one["slip"]["kind"]) == (0.0, "lost")
+    smaller = next(way for way in one["slip"]["ways"] if way["kind"] == "smaller")
+    assert smaller["pieces"] == 1
+    body = wish(pieces=1, table_g=540, wanted=one["wanted"], place_id=one["place_id"], rest_days=0)
+    anew = client.post(f"/api/plans/{plan['id']}", json={**body, "seen": one["setting_id"], **BY}).json()["plan"]
+    assert anew["chance"] > 0.9
+    assert anew["slip"] is None
+
+
+def test_a_day_that_went_by_is_told_with_the_day_it_could_be(client: TestClient, chamber: dict, clock: Clock) -> None:
+    plan = keep(client, pieces=2, wanted=iso(NOW + 60 * DAY))
+    clock.now = NOW + 70 * DAY
+    late = client.get(f"/api/plans/{plan['id']}").json()
+    assert late["plan"]["chance"] == 0.0
+    assert late["days"] == []
+    (way,) = late["plan"]["slip"]["ways"]
+    assert way["kind"] == "later"
+    assert _s(way["wanted"]) > clock.now
+    assert client.get("/api/ahead").status_code == 200
+    body = wish(pieces=2, wanted=way["wanted"], start=way["start"], seen=late["plan"]["setting_id"], **BY)
+    anew = client.post(f"/api/plans/{plan['id']}", json=body)
+    assert anew.status_code == 201, anew.text
+    assert anew.json()["plan"]["chance"] >= 0.7
+
+
 def test_the_list_for_the_shop(client: TestClient, chamber: dict) -> None:
     keep(client, start=iso(NOW + 3 * DAY))
     keep(client, start=iso(NOW + 30 * DAY))

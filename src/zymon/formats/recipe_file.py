@@ -15,6 +15,7 @@ from zymon.core.drying.history import Casing
 from zymon.core.formulation import LineBasis, SaltBasis
 from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.limits import Goods
+from zymon.core.planning.amounts import LossBasis
 
 from .hang_file import fault_words, place_of
 from .texts import LINES, ONE_LINE
@@ -23,7 +24,6 @@ Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max
 Note = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), LINES]
 # Any finite number: what it may be is judged with the sheet, at its field, so that a slip disturbs nothing else
 Number = Annotated[float, Field(allow_inf_nan=False)]
-LossBasis = Literal["hung", "cured", "raw"]
 # pork until it is said: then the parasite step is asked for
 Species = Literal[
     "pork", "wild boar", "bear", "walrus", "horse", "beef", "veal", "venison", "sheep", "goat", "poultry", "rabbit",

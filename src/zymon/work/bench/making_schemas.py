@@ -8,7 +8,8 @@ from pydantic import BaseModel, Field, StringConstraints
 from zymon.core.bench.weighing import State as ThingState
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
-from zymon.formats.recipe_file import LossBasis, Name, SheetModel
+from zymon.core.planning.amounts import LossBasis
+from zymon.formats.recipe_file import Name, SheetModel
 from zymon.formats.texts import ONE_LINE
 
 from ..hang.schemas import LifeOut

@@ -44,7 +44,7 @@ def _one(survey: Survey, plan: Plan, found: Planned) -> s.PlanAgainst:
     assert batch is not None
     made = making_of(survey.session, batch.id)
     told = store.set_at(plan, made.made_s if made is not None else standing.started_s)
-    table_s = float(standing.table_s.max())
+    table_s = float(found.table_s.max())
     at_table = table_s if table_s < 2**40 else None
     window = (told.told_done_p10_s, told.told_done_p50_s, told.told_done_p90_s)
     low, middle, high = (float("inf") if one is None else float(one) for one in window)

@@ -20,9 +20,7 @@ def buying(shop: Premises, start: datetime, end: datetime, culture_pack_g: float
         chosen = [
             one
             for one in survey.plans
-            if one.standing is None
-            and (one.plan is None or one.plan.weigh_out_id is None)
-            and start.timestamp() <= one.set.start_s <= end.timestamp()
+            if one.standing is None and not one.weighing and start.timestamp() <= one.set.start_s <= end.timestamp()
         ]
     items = shopping([_batch(one) for one in chosen], culture_pack_g)
     return s.ShoppingOut(

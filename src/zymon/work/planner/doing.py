@@ -73,7 +73,7 @@ def _set(shop: Premises, entry: Recording, of: Plan, wish: s.Wish, reason: str) 
         table_g=setting.table_g, place_id=setting.place_id, wanted_s=setting.wanted_s, start_s=setting.start_s,
         wait_s=setting.wait_s, rest_s=setting.rest_s, frozen=setting.frozen, order_days=setting.order_days,
         asked_chance=setting.asked,
-        told_chance=round(float((found.table_s.max(axis=1) <= setting.wanted_s).mean()), 3),
+        told_chance=round(found.chance, 3),
         told_hung_s=_whole(moments.hung.p50), told_done_p10_s=_whole(moments.done.p10),
         told_done_p50_s=_whole(moments.done.p50), told_done_p90_s=_whole(moments.done.p90),
         by=entry.by, entered_s=entry.now_s,

@@ -140,7 +140,7 @@ def _offer(survey: Survey, of: Planned, place: Place, own: int | None) -> s.Plac
         name=place.name,
         verdict=_verdict(survey, of),
         hooks_free=of.set.pieces if hooks is None else hooks - int(used.max(initial=0)),
-        chance=round(float((of.table_s.max(axis=1) <= of.set.wanted_s).mean()), 3),
+        chance=round(of.chance, 3),
         start=None if latest_s is None else moment(latest_s),
         table=window_out(moments_of(of).table),
     )

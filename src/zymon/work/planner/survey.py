@@ -79,7 +79,29 @@ class Planned:
     @cached_property
     def table_s(self) -> Array:
         """When each piece is at the table in each future [s] (draws, pieces)."""
-        return self.way.tables(self.start_s) if self.standing is None else self.standing.table_s
+        if self.standing is None:
+            return self.way.tables(self.start_s)
+        came = self.standing.table_s
+        missing = max(self.set.pieces - came.shape[1], 0)  # wanted, and never made
+        ranked = np.sort(np.pad(came, ((0, 0), (0, missing)), constant_values=np.inf), axis=1)
+        return ranked[:, : self.set.pieces]  # of more than are wanted the first count
+
+    @cached_property
+    def chance(self) -> float:
+        """The chance that all that is wanted is in time."""
+        return float((self.table_s.max(axis=1) <= self.set.wanted_s).mean())
+
+    @property
+    def weighing(self) -> bool:
+        """Whether it is being weighed out."""
+        begun = None if self.plan is None else self.plan.weigh_out
+        return self.standing is None and begun is not None and begun.ended_s is None
+
+    @property
+    def done(self) -> bool:
+        """Whether all of it is off its hooks, and none of what is wanted missing."""
+        down = self.standing is not None and self.standing.down_s is not None
+        return down and bool(np.isfinite(self.table_s).all())
 
     @cached_property
     def stays(self) -> tuple[Stay, ...]:
@@ -133,7 +155,7 @@ class Survey:
             stored = store.set_now(plan)
             number = numbers[stored.occasion] = numbers.get(stored.occasion, -1) + 1 if stored.occasion else 0
             one = self.look(setting_of(stored), plan, stored, number)
-            if one.standing is None or one.standing.down_s is None:
+            if not one.done:
                 found.append(one)
         return sorted(found, key=lambda one: one.start_s)
 

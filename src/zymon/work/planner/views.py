@@ -66,7 +66,7 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         frozen=setting.frozen,
         order_days=setting.order_days,
         asked_chance=setting.asked,
-        chance=round(chance_of(of), 3),
+        chance=round(of.chance, 3),
         place_id=setting.place_id,
         place=survey.places[setting.place_id].name,
         by="" if of.stored is None else of.stored.by,
@@ -88,7 +88,7 @@ def moments_of(of: Planned) -> Moments:
     """When its steps are: those that happened as they did, the others as they are drawn."""
     if of.standing is None:
         return of.way.moments(of.start_s)
-    table = of.standing.table_s.max(axis=1)
+    table = of.table_s.max(axis=1)
     hung = of.standing.hung_s
     ahead = Window(hung, hung, hung) if hung is not None else window(of.start_s + of.way.before_s)
     return Moments(ahead, window(table - of.set.rest_s), window(table))
@@ -97,7 +97,7 @@ def moments_of(of: Planned) -> Moments:
 def state_of(of: Planned) -> s.PlanState:
     """What has become of a plan so far."""
     if of.standing is None:
-        return "weighing" if of.plan is not None and of.plan.weigh_out_id is not None else "planned"
+        return "weighing" if of.weighing else "planned"
     if of.standing.down_s is not None:
         return "done"
     return "hanging" if of.standing.hangs else "made"
@@ -150,18 +150,13 @@ def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
     return spans
 
 
-def chance_of(of: Planned) -> float:
-    """The chance that all of it is in time."""
-    return float((of.table_s.max(axis=1) <= of.set.wanted_s).mean())
-
-
 def slip_of(of: Planned, now_s: int) -> s.SlipOut | None:
     """What slipped of a plan that is kept, what can be done, what the customer should be told; None: nothing did."""
     if of.plan is None:
         return None
     setting = of.set
     stands = outlook(of.table_s, setting.wanted_s, setting.asked)
-    begun = of.standing is not None or of.plan.weigh_out_id is not None
+    begun = of.standing is not None or of.weighing
     kind = slip(stands, setting.asked, setting.start_s, begun, now_s)
     if kind is None:
         return None

@@ -8,7 +8,7 @@ from zymon.core.schedule import Chore
 from zymon.store.database import Session
 
 from ..planner.survey import Planned, Survey
-from ..planner.views import chance_of, moments_of, slip_of, state_of, steps_of
+from ..planner.views import moments_of, slip_of, state_of, steps_of
 from ..premises import Premises
 from .line import LineOfRound
 
@@ -28,7 +28,7 @@ def plan_lines(shop: Premises, session: Session) -> Iterable[LineOfRound]:
 
 def _steps(of: Planned) -> Iterable[LineOfRound]:
     assert of.plan is not None
-    chance = said("today.plan_for", wanted_day_s=of.set.wanted_s, percent=round(100 * chance_of(of)))
+    chance = said("today.plan_for", wanted_day_s=of.set.wanted_s, percent=round(100 * of.chance))
     for step in steps_of(of, moments_of(of)):
         if step.kind not in OF_THE_ROUND or step.when.p50 is None:
             continue
