@@ -1,4 +1,4 @@
-"""The planner with two hundred planned batches: the weeks ahead, a move, other goods, another place, Today beside it."""
+"""The planner with two hundred planned batches: the weeks ahead, a move, other goods, Today beside it."""
 
 import copy
 import time
@@ -77,4 +77,5 @@ def measure() -> str:
         "Today beside them, first": (today, "1 s"),
     }
     table = "".join(f"| {name} | {took:.2f} s | {asked} |\n" for name, (took, asked) in rows.items())
-    return f"{PLANS} planned batches of {KINDS} kinds in two places, {HANGING} pieces hang.\n\n| | took | asked |\n|---|---|---|\n{table}"
+    head = f"{PLANS} planned batches of {KINDS} kinds in two places, {HANGING} pieces hang."
+    return f"{head}\n\n| | took | asked |\n|---|---|---|\n{table}"

@@ -9,10 +9,11 @@ from zymon.core.curing import Geometry
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.ledger.batch import State as HurdleState
+from zymon.core.planning.amounts import LossBasis
 from zymon.core.salting.shed import Verdict
 from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
-from zymon.formats.recipe_file import LossBasis, Species
+from zymon.formats.recipe_file import Species
 from zymon.formats.texts import ONE_LINE
 
 from ..schemas import CuringIn, Grams, Note, Product, RecordIn, RowId, SaidOut, Tag, WithMade
