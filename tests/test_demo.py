@@ -59,6 +59,28 @@ def test_the_list_of_all_batches_tells_of_each_what_its_own_page_does(wheelhouse
     assert {"in_salt", "warm", "hanging", "resting", "kept", "gone"} <= kinds
 
 
+def test_what_the_wheelhouse_promised(wheelhouse: TestClient) -> None:
+    """Three plans: two for one market, less likely both in time than either; the last to hang finds no hook."""
+    ahead = wheelhouse.get("/api/ahead").json()
+    plans = {plan["product"]: plan for plan in ahead["plans"]}
+    assert set(plans) == {"Juniper salame", "Neck of the hill pigs", "Venison haunch"}
+    (market,) = ahead["occasions"]
+    both = [plan["chance"] for plan in plans.values() if plan["id"] in market["plans"]]
+    assert len(both) == 2
+    assert market["chance"] <= min(both)
+    assert {name for name, plan in plans.items() if plan["clash"]} == {"Neck of the hill pigs"}
+    strips = {strip["name"]: strip for strip in ahead["strips"]}
+    assert set(strips) == {"Salt Fridge", "Warm Cupboard", "Wheel Pit", "Mill Loft"}
+    pit = wheelhouse.get("/api/places/3/room").json()
+    assert sum(goods["pieces"] for goods in strips["Wheel Pit"]["goods"]) == len(pit["pieces"])
+    assert strips["Wheel Pit"]["managed_g"] > strips["Wheel Pit"]["weeks"][0]["water_g"] > 0
+    for goods in strips["Salt Fridge"]["goods"]:
+        assert goods["state"] == "in_salt"
+        assert goods["span"]["start"] <= ahead["now"] <= goods["span"]["until"] <= goods["span"]["latest"]
+    (warm,) = strips["Warm Cupboard"]["goods"]
+    assert (warm["state"], warm["code"], warm["pieces"]) == ("warm", "J-23", 6)
+
+
 def test_dates_came_nearer_as_pieces_were_weighed(wheelhouse: TestClient) -> None:
     cards = wheelhouse.get("/api/places/3/room").json()["pieces"]
     neck = next(card["id"] for card in cards if card["tag"] == "N-07-04")

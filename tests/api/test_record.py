@@ -106,6 +106,11 @@ STATIONS: dict[str, Callable[[dict[str, int]], Entry]] = {
     "stretch struck": lambda at: ("POST", f"/api/places/{at['pit']}/log/strike", {
         "from_at": iso(NOW - DAY), "to_at": iso(NOW), "reason": "sensor lay in the sun",
     }),
+    "planned": lambda at: ("POST", "/api/plans", {
+        "product": "Juniper salame", "sheet": sheet_body(), "pieces": 4, "table_g": 350, "place_id": at["pit"],
+        "wanted": iso(NOW + 100 * DAY),
+    }),
+    "room said": lambda at: ("POST", f"/api/places/{at['fridge']}/room-for", {"room": 12}),
     "laboratory": lambda at: ("POST", f"/api/batches/{at['batch']}/laboratory", {
         "what": "water_activity", "value": 0.9,
     }),
@@ -128,7 +133,7 @@ def test_a_lost_answer_is_counted_once_at_every_station(
     first = client.request(method, address, json=entry)
     assert first.is_success, first.text
     stored = all_rows(tmp_path)
-    assert stored != before or what == "temperature"  # which stands in the row of its weigh-out
+    assert stored != before or what in ("temperature", "room said")  # which stand in a row that was there
     clock.now += 60  # the answer was lost; the form sends it again
     again = client.request(method, address, json=entry)
     assert again.is_success, again.text
@@ -146,7 +151,9 @@ def test_an_identity_is_of_one_entry_only(client: TestClient, line: dict[str, in
     assert look(client, line["other"])["weighings"] == []
 
 
-@pytest.mark.parametrize("what", [w for w in STATIONS if w not in ("recipe", "pieces tagged", "stretch struck")])
+@pytest.mark.parametrize(
+    "what", [w for w in STATIONS if w not in ("recipe", "pieces tagged", "stretch struck", "room said")]
+)
 def test_everything_can_be_entered_late_and_what_is_to_come_is_asked(
     client: TestClient, line: dict[str, int], what: str
 ) -> None:

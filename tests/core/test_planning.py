@@ -1,5 +1,6 @@
 """What must be started, and when: the laws that a plan keeps, whatever hangs and whatever is wanted."""
 
+import itertools
 from dataclasses import replace
 
 import numpy as np
@@ -97,6 +98,34 @@ def test_none_too_many_and_yesterday_are_refused(place: Fitted, many: int, at: f
         hanging_times(place, wanted(many), [at])
 
 
+def test_hung_at_several_times_each_is_as_if_hung_then_alone(place: Fitted) -> None:
+    """In air that is always the same the same meat takes as long whenever it is hung."""
+    later = [NOW, NOW + 20 * DAY, NOW + 50 * DAY]
+    together_ = hanging_times(place, wanted(3), later)
+    assert together_.takes_s.shape == (3, 64, 3)
+    for row, at in zip(together_.takes_s, later, strict=True):
+        np.testing.assert_allclose(row, hanging_times(place, wanted(3), [at]).takes_s[0], rtol=1e-9)
+    np.testing.assert_allclose(together_.takes_s[0], together_.takes_s[2], rtol=0.02)
+
+
+def test_another_batch_is_another_making_of_the_same_kind(place: Fitted) -> None:
+    one, other = (times(place, wanted(6), batch) for batch in (0, 3))
+    assert not np.allclose(one, other)
+    assert quantiles_days(one.max(axis=1)) == pytest.approx(quantiles_days(other.max(axis=1)), rel=0.12)
+
+
+def test_water_lost_rises_to_what_the_targets_take(place: Fitted) -> None:
+    found = hanging_times(place, wanted(4), [NOW])
+    assert (np.diff(found.lost_g[0]) >= -1e-9).all()
+    assert found.lost_g[0][0] == pytest.approx(0.0, abs=1e-9)
+    assert found.lost_g[0][-1] == pytest.approx(4 * 0.35 * 831, rel=0.01)  # no piece loses more than it is to
+    assert (np.diff(found.since_s[0]) > 0).all()
+
+
+def test_as_many_as_a_plan_may_have_are_drawn(place: Fitted) -> None:
+    assert hanging_times(place, wanted(MOST_PIECES), [NOW]).takes_s.shape == (1, 64, MOST_PIECES)
+
+
 # -- when to start
 
 durations = st.lists(st.floats(1.0, 90.0), min_size=5, max_size=40)
@@ -132,6 +161,41 @@ def test_a_later_date_and_a_quicker_way_never_lessen_the_chance(days: list[float
         chance = found.chance(start, by_days * DAY)
         assert found.chance(start, (by_days + 3) * DAY) >= chance
         assert quicker.chance(start, by_days * DAY) >= chance
+
+
+@settings(max_examples=40, deadline=None)
+@given(durations, st.floats(20, 200))
+def test_every_day_has_the_chance_of_a_start_on_it(days: list[float], by_days: float) -> None:
+    found = starts(days)
+    listed = found.days(by_days * DAY)
+    assert listed[0][0] == 0.0
+    assert all(b[1] <= a[1] + 1e-9 for a, b in itertools.pairwise(listed[1:]))
+    for start_s, chance in listed[:: max(len(listed) // 7, 1)]:
+        # counted one future at a time, at the starts beside it
+        j = int(min(start_s // (7 * DAY), len(found.begin_s) - 2))
+        share = (start_s - found.begin_s[j]) / (7 * DAY)
+        near = [sum(start_s + t <= by_days * DAY for t in found.takes_s[k]) / len(days) for k in (j, j + 1)]
+        assert chance == pytest.approx(near[0] * (1 - share) + near[1] * share)
+        assert found.chance(start_s, by_days * DAY) == pytest.approx(chance)
+
+
+@settings(max_examples=40, deadline=None)
+@given(durations, st.floats(LEAST_CHANCE, MOST_CHANCE), st.integers(0, 29))
+def test_the_day_by_which_it_is_done_is_the_first_with_that_chance(days: list[float], chance: float, week: int) -> None:
+    found = starts(days)
+    start = float(found.begin_s[week])
+    by = found.done_by(start, chance)
+    assert found.chance(start, by + 1) >= chance - 1e-9
+    assert found.chance(start, by - 1) < chance
+    assert found.done_by(start, min(chance + 0.1, MOST_CHANCE)) >= by
+
+
+def test_what_never_gets_there_has_no_day() -> None:
+    never = Starts(np.array([0.0]), np.array([[10.0, np.inf, np.inf, np.inf]]) * DAY)
+    assert never.done_by(0.0, 0.25) == 10 * DAY
+    assert never.done_by(0.0, 0.5) == np.inf
+    assert never.latest(400 * DAY, 0.5) is None
+    assert np.isinf(never.takes_at(0.0)).sum() == 3
 
 
 def test_between_two_starts_looked_at_the_chance_lies_between_theirs() -> None:

@@ -15,7 +15,16 @@ from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import Fitted, fitted
 from zymon.core.fermentation.curve import Fermentation
 from zymon.core.planning import ahead, amounts, shopping, slip
-from zymon.core.planning.before import LEAST_WARM_H, Part, hook_after, in_salt, in_the_warm, resting_cold, stretches
+from zymon.core.planning.before import (
+    LEAST_WARM_H,
+    Part,
+    hook_after,
+    in_salt,
+    in_the_warm,
+    resting_cold,
+    stretches,
+    thaw_days,
+)
 from zymon.core.planning.drying import still_to_hang
 from zymon.core.planning.way import Stay, Way, find_way, in_time
 from zymon.core.salting.bag import Bag, Cold, Step
@@ -62,6 +71,26 @@ def test_the_warm_takes_what_the_culture_takes() -> None:
     assert quick.takes_s.min() == LEAST_WARM_H * HOUR
     cold, sours = in_the_warm(stuffed(setpoint_c=2.0))  # too cold for it to work at all
     assert (sours, set(cold.takes_s)) == (False, {3 * DAY})
+
+
+@pytest.mark.parametrize(("way", "percent"), [("rub_and_drain", 3.2), ("pressed", 2.7), ("by_thickness", 2.0)])
+def test_every_way_of_salting_has_its_time(way: str, percent: float) -> None:
+    part = in_salt(bag(way, 60.0, percent))
+    assert part.kind == "salt"
+    assert 2 <= part.usual_s / DAY <= 30
+    assert (part.takes_s >= DAY).all()
+
+
+def test_a_rule_of_thumb_alone_is_no_window() -> None:
+    by_rule = in_salt(replace(bag(), rules=("linear",)))
+    assert set(by_rule.takes_s / DAY) == {11.0}  # 1.5 days a centimetre of seven, looked at day by day
+    with_core = in_salt(bag())
+    assert (with_core.takes_s >= by_rule.takes_s).all()
+
+
+@pytest.mark.parametrize(("grams", "thaws"), [(1, 1), (2500, 1), (2501, 2), (10_000, 4), (12_501, 5), (90_000, 5)])
+def test_a_day_in_the_fridge_thaws_two_and_a_half_kilograms(grams: float, thaws: int) -> None:
+    assert thaw_days(grams) == thaws
 
 
 def test_steps_follow_each_other_and_only_elastic_ones_are_stretched() -> None:

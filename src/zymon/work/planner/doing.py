@@ -60,7 +60,7 @@ def change(shop: Premises, plan_id: int, body: s.PlanChangeIn) -> s.PlanKept:
     return plan(shop, plan_id, entry.named)
 
 
-def _set(shop: Premises, entry: Recording, of: Plan, wish: s.Wish, reason: str) -> PlanSetting:
+def _set(shop: Premises, entry: Recording, of: Plan, wish: s.PlanIn, reason: str) -> PlanSetting:
     session = entry.session
     survey = Survey(shop, session, shop.ways)
     found = planned(survey, wish, of if of.id is not None else None)
@@ -68,7 +68,7 @@ def _set(shop: Premises, entry: Recording, of: Plan, wish: s.Wish, reason: str) 
     if found.standing is not None:
         setting = _as_begun(setting, of)
     new = PlanSetting(
-        at_s=entry.now_s, reason=reason, occasion=setting.occasion, product=setting.product,
+        at_s=entry.at(wish.at), reason=reason, occasion=setting.occasion, product=setting.product,
         sheet=found.goods.sheet.model_dump_json(), recipe_version_id=_version(session, wish), pieces=setting.pieces,
         table_g=setting.table_g, place_id=setting.place_id, wanted_s=setting.wanted_s, start_s=setting.start_s,
         wait_s=setting.wait_s, rest_s=setting.rest_s, frozen=setting.frozen, order_days=setting.order_days,
