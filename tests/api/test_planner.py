@@ -83,6 +83,16 @@ def test_what_has_no_sugar_is_planned_for_and_told(client: TestClient, chamber: 
     assert any("hardly gets to pH 5.1" in words(one) for one in plan["assumed"])
 
 
+def test_what_the_dates_were_not_tried_on_is_said(client: TestClient, chamber: dict) -> None:
+    leg = neck_sheet()
+    leg["plan"] |= {"family": "leg", "kind": "ham", "casing": "coating", "salting": "buried", "across_mm": 160}
+    leg["parts"] = [{"name": "Leg", "weight_g": 9500, "fat_percent": 18}]
+    heavy = {"sheet": leg, "pieces": 1, "table_g": 6300, "wanted": iso(NOW + 400 * DAY)}
+    assert any("take them as a guess" in words(one) for one in look(client, **heavy)["plan"]["assumed"])
+    light = {**heavy, "table_g": 2000}
+    assert not any("guess" in words(one) for one in look(client, **light)["plan"]["assumed"])
+
+
 def test_a_surer_wish_begins_earlier_and_more_or_thicker_pieces_too(client: TestClient, chamber: dict) -> None:
     usual = look(client)["latest_start"]
     thick = copy.deepcopy(sheet_body())

@@ -25,6 +25,8 @@ PLAN: dict[str, str] = {
     "plan.customer_none": "nobody can say when {product} will be there",
     "assumed.salt_cold": "the salt fridge at {usual_c} °C: nobody measured or set it",
     "assumed.warm_place": "the warm place at {usual_c} °C: nobody measured or set it",
+    "assumed.outside": "that it dries as other goods do, though it is outside of what the dates were tried on:"
+    " take them as a guess",
     "assumed.sours": "that it sours as cultures do, and leaves the warm at pH {ph}",
     "assumed.sours_not": "three days in the warm, though with its sugar and its warmth it hardly gets to pH {ph}",
     "assumed.shed": "that it sheds {percent} % in the salt",

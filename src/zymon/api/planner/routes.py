@@ -7,6 +7,7 @@ from pydantic import AwareDatetime
 
 from zymon.core.planning.shopping import CULTURE_PACK_G
 from zymon.work.planner import against, buying, doing, looking, strips
+from zymon.work.planner import ahead_schemas as a
 from zymon.work.planner import schemas as s
 from zymon.work.schemas import RowId
 
@@ -19,7 +20,7 @@ PackGrams = Annotated[float, Query(gt=0, le=10_000, allow_inf_nan=False)]
 
 
 @router.get("/ahead")
-def ahead(ctx: Ctx) -> s.AheadOut:
+def ahead(ctx: Ctx) -> a.AheadOut:
     """The weeks ahead: places with what lies there, hooks and water week by week, plans."""
     return strips.ahead(ctx)
 
@@ -43,7 +44,7 @@ def places(ctx: Ctx, body: s.Wish, plan_id: Annotated[RowId | None, Query()] = N
 
 
 @router.get("/plans/against")
-def planned_against(ctx: Ctx) -> s.PlansAgainst:
+def planned_against(ctx: Ctx) -> a.PlansAgainst:
     """What was told of plans against what happened."""
     return against.against(ctx)
 
@@ -51,7 +52,7 @@ def planned_against(ctx: Ctx) -> s.PlansAgainst:
 @router.get("/plans/shopping")
 def shopping(
     ctx: Ctx, start: AwareDatetime, end: AwareDatetime, culture_pack_g: PackGrams = CULTURE_PACK_G
-) -> s.ShoppingOut:
+) -> a.ShoppingOut:
     """What has to be bought for the plans that begin in a span."""
     return buying.buying(ctx, start, end, culture_pack_g)
 

@@ -7,7 +7,7 @@ from zymon.store.plan_models import Plan
 from zymon.store.struck import counted
 
 from ..premises import Premises, moment
-from . import schemas as s
+from . import ahead_schemas as s
 from .survey import Planned, Survey, setting_of
 from .views import window_out
 

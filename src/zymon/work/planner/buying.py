@@ -7,7 +7,7 @@ from zymon.core.planning.shopping import Batch, shopping
 from zymon.formats.tables import csv_table
 
 from ..premises import Premises
-from . import schemas as s
+from . import ahead_schemas as s
 from .survey import Planned, Survey
 
 

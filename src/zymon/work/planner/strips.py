@@ -8,9 +8,10 @@ from zymon.core.planning.way import Stay, in_time
 from zymon.store.models import Place
 
 from ..premises import Premises, moment
-from . import schemas as s
+from . import ahead_schemas as s
 from .lying import Lying
 from .room import before_stays
+from .schemas import LyingSpan
 from .survey import WEEKS, Planned, Survey
 from .views import plan_out, when
 
@@ -94,7 +95,7 @@ def _lying(place_id: int, of: Lying) -> s.LyingOut:
         state=of.state,
         pieces=len(of.stays),
         dried=round(of.share, 3),
-        span=s.LyingSpan(
+        span=LyingSpan(
             place_id=place_id,
             start=moment(of.from_s),
             until=when(float(np.max([one.until_s for one in of.stays]))),

@@ -8,6 +8,7 @@ import numpy.typing as npt
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.drying.forecast import PieceForecast
+from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.planning.ahead import Counts, days_ahead, in_use
 from zymon.core.planning.way import Stay, Way
 from zymon.core.say import Said
@@ -128,7 +129,7 @@ class Survey:
         self.places: dict[int, Place] = {place.id: place for place in places(session)}
         self._hanging: dict[int, list[tuple[Piece, PieceForecast]]] = {}
         self._lying: dict[int, list[Lying]] = {}
-        self._assumed: dict[int, tuple[Said, ...]] = {}
+        self._assumed: dict[tuple[int, CorePiece], tuple[Said, ...]] = {}
         self._of_plans: dict[int, tuple[Counts, Array]] = {}
         self._water: dict[int, Array] = {}
         self._managed: dict[int, float | None] = {}
@@ -191,10 +192,10 @@ class Survey:
 
     def assumed(self, of: Planned) -> tuple[Said, ...]:
         """What is taken as usual of a plan and of the air of its place because nobody gave it."""
-        place_id = of.set.place_id
-        if place_id not in self._assumed:
-            self._assumed[place_id] = self.ways.assumed(self.session, place_id, of.goods, self.now_s)
-        return (*of.goods.assumed, *self._assumed[place_id])
+        key = (of.set.place_id, of.goods.wanted[0])
+        if key not in self._assumed:
+            self._assumed[key] = self.ways.assumed(self.session, of.set.place_id, of.goods, self.now_s)
+        return (*of.goods.assumed, *self._assumed[key])
 
     def hooks(self, place_id: int) -> int | None:
         """How many pieces go into a place: its hooks, else what was said; None: nobody said."""

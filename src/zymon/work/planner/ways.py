@@ -9,7 +9,7 @@ from zymon.core.drying.climate import Log
 from zymon.core.drying.forecast import Fitted, fitted
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.planning.way import Way, find_way
-from zymon.core.say import Said
+from zymon.core.say import Said, said
 from zymon.store.database import Session
 
 from ..dates import FRESH_FOR_S, Dates, history_of
@@ -65,9 +65,11 @@ class Ways:
             return kept.way
 
     def assumed(self, session: Session, place_id: int, goods: Goods, now_s: int) -> tuple[Said, ...]:
-        """What is taken as usual of the air of a place because nobody measured it."""
+        """What is taken as usual of the air of a place because nobody measured it; that its dates are a guess."""
         with self._lock:
-            return self._fit(session, place_id, goods.wanted[0], now_s).assumed
+            found = self._fit(session, place_id, goods.wanted[0], now_s)
+        outside = found.fit.history.outside(goods.wanted[0])
+        return (*found.assumed, said("assumed.outside")) if outside else found.assumed
 
     def log(self, session: Session, place_id: int, goods: Goods, now_s: int) -> Log:
         """What was measured in a place, as the forecast uses it."""

@@ -29,7 +29,7 @@
   });
   $effect(() => intoAddress({ weeks: String(span), plan: hand.kept?.id?.toString() ?? null }, false));
   const first = Number(inAddress('plan'));
-  if (first) void take_(first);
+  if (first) void takeUp(first);
   else if (brought.wish) {
     hand.begin(brought.wish);
     brought.wish = null;
@@ -46,7 +46,7 @@
     return [...kept.filter((plan) => plan.id !== held.id), held];
   });
 
-  async function take_(id: number): Promise<void> {
+  async function takeUp(id: number): Promise<void> {
     try {
       await hand.take(id);
       wishing = true;
@@ -99,7 +99,7 @@
               {gutter}
               {hand}
               head={i === 0}
-              ontake={take_}
+              ontake={takeUp}
               onchanged={lookAgain}
             />
           {:else}
