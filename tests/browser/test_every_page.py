@@ -15,6 +15,7 @@ from shared_demo import copy_of_the_demo
 PAGES = [
     *("/today", "/bench", "/bench/limits", "/salt", "/warm", "/rest", "/rest/cut", "/rest/stock", "/rest/allergens"),
     *("/rest/in", "/book", "/book/compare?batches=1,2", "/book/accuracy", "/book/changes", "/book/file", "/places/new"),
+    *("/ahead", "/ahead?plan=2&weeks=26", "/ahead/shopping"),
     *("/house", "/house/people", "/house/devices", "/house/alarms", "/house/copies", "/t/J-20-01"),
 ]
 

@@ -5,6 +5,7 @@ from collections.abc import Awaitable, Callable
 
 import pytest
 
+from brokers import apart
 from zymon.api.turnstile import Turnstile
 
 Inside = Callable[[str], Awaitable[None]]
@@ -52,7 +53,7 @@ def _played(play: Callable[[Turnstile, Calls], Awaitable[None]], patience_s: flo
         calls = Calls()
         await play(Turnstile(calls, at_once=2, patience_s=patience_s), calls)
 
-    asyncio.run(whole())
+    apart(whole())
 
 
 def test_two_are_let_in_and_the_next_when_one_begins_to_answer() -> None:

@@ -190,8 +190,9 @@
   }
   .foot {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
-    gap: 1rem;
+    gap: 0.3rem 1rem;
     padding: 0.4rem 1.25rem;
     border-top: 1px solid var(--color-base-300);
   }
