@@ -1,6 +1,7 @@
 """The planner in a real browser: from a wish to a hung batch, with one slip and what the customer is told of it."""
 
 import re
+import time
 from datetime import datetime
 
 import pytest
@@ -9,6 +10,8 @@ from playwright.sync_api import Page, expect
 
 from making import pour_all
 from pages import open_workshop
+from serving import Server
+from shared_demo import copy_of_the_demo
 from support import piece_body
 
 DAY = 86_400
@@ -147,3 +150,52 @@ def test_nothing_is_cut_off_and_the_list_is_for_the_plans(page: Page, serve, siz
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
     page.get_by_label("to", exact=True).fill("2026-10-04")
     expect(page.get_by_text("No plan begins in these days.")).to_be_visible()
+
+
+def test_what_else_is_done_with_plans(page: Page, tmp_path_factory: pytest.TempPathFactory) -> None:
+    """In the made-up workshop: room is said, the Bench's sheet is planned, a plan is given up, another was made."""
+    server = Server(copy_of_the_demo(tmp_path_factory), time.time)
+    try:
+        maker = Maker(server.app)
+        page.goto(f"{server.url}/ahead")
+        salt = page.get_by_role("region", name="Salt Fridge")
+        salt.get_by_role("button", name="how many go in?").click()
+        salt.get_by_label("how many go in?").fill("0")
+        salt.get_by_role("button", name="Say how many").click()
+        expect(page.get_by_role("alert")).to_be_visible()  # none is no room
+        salt.get_by_label("how many go in?").fill("16")
+        salt.get_by_role("button", name="Say how many").click()
+        expect(salt.get_by_role("button", name="room for 16")).to_be_visible()
+
+        page.goto(f"{server.url}/bench")
+        page.get_by_label("What it is").fill("Salame for the mayor")
+        page.get_by_role("button", name="Plan it for a day").click()
+        expect(page.locator(".lead")).to_contain_text("Salame for the mayor")
+        page.get_by_role("button", name="Place, rest, freezer").click()
+        page.get_by_label("for whom, for what").fill("Candle market")
+        page.keyboard.press("Tab")
+        expect(page.get_by_role("button", name="Keep this plan")).to_be_enabled()
+        page.get_by_role("button", name="Keep this plan").click()
+        expect(page.get_by_text("Salame for the mayor is planned")).to_be_visible()
+        market = maker.get("/api/ahead").json()["occasions"][0]
+        assert len(market["plans"]) == 3
+
+        page.get_by_role("button", name="Give the plan up").click()
+        page.get_by_label("Why is it given up?").fill("they ordered cheese")
+        page.get_by_role("button", name="Give the plan up").click()
+        expect(page.get_by_text("Salame for the mayor is planned no more")).to_be_visible()
+        assert len(maker.get("/api/ahead").json()["plans"]) == 3
+
+        plan = next(one for one in maker.get("/api/ahead").json()["plans"] if one["product"] == "Juniper salame")
+        page.goto(f"{server.url}/ahead?plan={plan['id']}")
+        page.get_by_text("It was made already").click()
+        chosen = page.get_by_label("Which batch is it?").locator("option", has_text="J-22").get_attribute("value")
+        page.get_by_label("Which batch is it?").select_option(chosen)
+        expect(page.get_by_text("It became J-22")).to_be_visible()
+        expect(page.get_by_role("button", name="To batch J-22")).to_be_visible()
+        became = maker.get(f"/api/plans/{plan['id']}").json()["plan"]
+        assert (became["state"], became["batch"]) == ("hanging", "J-22")
+        assert became["chance"] == 0.0  # twelve were wanted, six hang
+        expect(page.get_by_role("button", name=re.compile("^Promise 6 of them"))).to_be_visible()
+    finally:
+        server.stop()

@@ -1,8 +1,9 @@
 """What is done at the planner: a plan is set, set anew, given up, begun, linked to its batch; each recorded once."""
 
+from contextlib import suppress
 from dataclasses import replace
 
-from zymon.core.errors import OutOfRangeError
+from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.formats.recipe_file import SheetModel
 from zymon.store import bench
 from zymon.store import plans as store
@@ -14,6 +15,7 @@ from ..bench.making import begin_in
 from ..bench.making_schemas import WeighOutIn
 from ..premises import Premises, Recording
 from ..schemas import MadeOut
+from . import looking
 from . import schemas as s
 from .looking import days_of, planned
 from .survey import Setting, Survey, setting_of
@@ -38,6 +40,7 @@ def plan(shop: Premises, plan_id: int, made: list[MadeOut] | None = None) -> s.P
 
 def keep(shop: Premises, body: s.PlanIn) -> s.PlanKept:
     """Keep a wish as a plan. Raises OutOfRangeError, NotFoundError."""
+    _have_its_way(shop, body, None)
     with shop.recording(body, "plan") as entry:
         if entry.new:
             now_s = entry.now_s
@@ -50,6 +53,7 @@ def keep(shop: Premises, body: s.PlanIn) -> s.PlanKept:
 
 def change(shop: Premises, plan_id: int, body: s.PlanChangeIn) -> s.PlanKept:
     """Set a plan anew. Raises ChangedMeanwhileError where it was set since it was looked at, ClashError once begun."""
+    _have_its_way(shop, body, plan_id)
     with shop.recording(body, f"plan {plan_id}", body.reason) as entry:
         if entry.new:
             of = store.plan(entry.session, plan_id)
@@ -58,6 +62,12 @@ def change(shop: Premises, plan_id: int, body: s.PlanChangeIn) -> s.PlanKept:
             entry.came("plan", of.id)
             entry.came("plan_setting", _set(shop, entry, of, body, body.reason).id)
     return plan(shop, plan_id, entry.named)
+
+
+def _have_its_way(shop: Premises, wish: s.Wish, plan_id: int | None) -> None:
+    """Work a wish out before the record is open for writing, so that nobody who writes waits for the drying model."""
+    with suppress(ZymonError):  # what cannot be is refused where it would be recorded
+        looking.look(shop, wish) if plan_id is None else looking.look_again(shop, plan_id, wish)
 
 
 def _set(shop: Premises, entry: Recording, of: Plan, wish: s.PlanIn, reason: str) -> PlanSetting:
