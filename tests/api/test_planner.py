@@ -67,6 +67,9 @@ def test_a_wish_goes_back_to_the_day_it_must_be_begun(client: TestClient, chambe
     assert sorted(order.values()) == list(order.values())
     assert order["start"] - order["order"] == pytest.approx(4)
     assert order["table"] - order["done"] == pytest.approx(7)
+    for step in plan["steps"]:  # each is a window
+        assert step["when"]["p10"] <= step["when"]["p50"] <= step["when"]["p90"]
+        assert step["when"]["p10"] < step["when"]["p90"]
     assert 0.5 <= order["hang"] - order["start"] <= 3  # a night and a day or two in the warm
     assert plan["piece_g"] == plan["hung_g"] == pytest.approx(350 / 0.65, abs=0.1)
     assert plan["meat_g"] == pytest.approx(12 * plan["piece_g"] / 1.05, rel=0.02)

@@ -190,6 +190,21 @@ def test_the_day_by_which_it_is_done_is_the_first_with_that_chance(days: list[fl
     assert found.done_by(start, min(chance + 0.1, MOST_CHANCE)) >= by
 
 
+@settings(max_examples=40, deadline=None)
+@given(durations, st.floats(20, 200))
+def test_the_window_of_a_start_goes_from_nearly_sure_to_every_other_time(days: list[float], by_days: float) -> None:
+    found = starts(days)
+    early, late = found.between(by_days * DAY)
+    assert found.begin_s[0] <= early <= late <= by_days * DAY
+    if late > found.begin_s[0]:
+        assert found.chance(late, by_days * DAY) >= 0.5
+    if early > found.begin_s[0]:
+        assert found.chance(early, by_days * DAY) >= 0.95
+        usual = found.latest(by_days * DAY, 0.8)
+        assert usual is not None
+        assert early <= usual <= late
+
+
 def test_what_never_gets_there_has_no_day() -> None:
     never = Starts(np.array([0.0]), np.array([[10.0, np.inf, np.inf, np.inf]]) * DAY)
     assert never.done_by(0.0, 0.25) == 10 * DAY

@@ -75,6 +75,7 @@ export const plan = {
   casing: (metres: string) => `${metres} m of casing`,
   each: (raw: string, hung: string | null) =>
     hung ? `each ${raw} raw, ${hung} when hung` : `each ${raw} when stuffed`,
+  windowHint: 'from a start that is in time 19 times in 20 to one that is 5 times in 10',
   elasticity: { elastic: 'may wait', firm: 'may not wait', weight_led: 'led by the scale' },
   assumed: 'Taken as usual',
   keep: 'Keep this plan',

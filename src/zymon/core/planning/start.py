@@ -13,6 +13,7 @@ from ..errors import OutOfRangeError
 Array = npt.NDArray[np.float64]
 
 USUAL_CHANCE = 0.8
+SURE, EVEN = 0.95, 0.5
 LEAST_CHANCE, MOST_CHANCE = 0.05, 0.95  # beyond them a few dozen futures tell nothing
 
 
@@ -91,6 +92,15 @@ class Starts:
         first, last = float(self.begin_s[0]), float(min(self.begin_s[-1], by_s))
         days = np.concatenate([[first], np.arange(last, first, -SECONDS_PER_DAY)[::-1]])
         return list(zip(days.tolist(), self._chances(days, by_s).tolist(), strict=True))
+
+    def between(self, by_s: float) -> tuple[float, float]:
+        """From which start that is in time nineteen times in twenty to which that is every other time [s].
+
+        Parameters: by_s [s]. The first start there is stands for what would have to be earlier.
+        """
+        first = float(self.begin_s[0])
+        early, late = (self.latest(by_s, chance) for chance in (SURE, EVEN))
+        return first if early is None else early, first if late is None else late
 
     def latest(self, by_s: float, chance: float = USUAL_CHANCE) -> float | None:
         """The latest start with at least a chance to be done in time [s], to the day; None where no start has it.

@@ -111,7 +111,9 @@ def steps_of(of: Planned, moments: Moments) -> list[s.PlanStep]:
         steps.append(s.PlanStep(kind=kind, elasticity=elasticity, title=said_out(title), when=window_out(at)))
 
     def day(days_before: float) -> Window:
-        return Window(*(start_s - days_before * SECONDS_PER_DAY,) * 3)
+        early_s, late_s = (start_s, start_s) if of.standing is not None else of.way.starts.between(setting.wanted_s)
+        around = (min(early_s, start_s), start_s, max(late_s, start_s))
+        return Window(*(at_s - days_before * SECONDS_PER_DAY for at_s in around))
 
     heaviest_g = max((part.weight_g for part in of.goods.sheet.parts), default=0.0)
     thaws = thaw_days(min(heaviest_g, of.goods.piece.raw_g) if not of.goods.in_the_mince else heaviest_g)

@@ -122,7 +122,7 @@
     <button class="btn btn-ghost ml-auto min-h-11" disabled={!desk} onclick={() => void planIt()}
       >{say.planIt}</button
     >
-    <button class="btn btn-ghost min-h-11" onclick={() => print()}>{say.print}</button>
+    <button class="btn btn-ghost min-h-11 max-md:hidden" onclick={() => print()}>{say.print}</button>
   </footer>
 </div>
 

@@ -21,6 +21,9 @@
   }
   const later = $derived(beside(7));
   const earlier = $derived(beside(-7));
+  /** A step whose day is chosen stands on its day, with the days around it; the others are where they fall. */
+  const chosen = (step: Planned['steps'][number]): boolean =>
+    plan.state === 'planned' && ['order', 'thaw', 'start'].includes(step.kind);
   const when = (window: Planned['done']): string => {
     if (!window.p50) return say.never;
     if (!window.p10 || !window.p90 || shortDay(window.p10) === shortDay(window.p90))
@@ -50,9 +53,11 @@
   <ol class="stages">
     {#each plan.steps as step (step.kind)}
       <li>
-        <strong>{when(step.when)}</strong>
+        <strong>{chosen(step) ? shortDay(step.when.p50 ?? start) : when(step.when)}</strong>
         <span>{said(step.title)}</span>
-        <span class="quiet">{say.elasticity[step.elasticity]}</span>
+        <span class="quiet" title={chosen(step) ? say.windowHint : undefined}
+          >{chosen(step) ? `${when(step.when)}, ` : ''}{say.elasticity[step.elasticity]}</span
+        >
       </li>
     {/each}
   </ol>
