@@ -313,7 +313,8 @@ def test_a_plan_becomes_a_batch_that_hangs_slips_and_is_promised_anew(
 
 
 def test_planned_against_happened(client: TestClient, chamber: dict, clock: Clock) -> None:
-    plan = keep(client, pieces=1, table_g=540, wanted=iso(NOW + 60 * DAY), rest_days=0, start=iso(NOW + DAY))
+    fair = {"occasion": "fair", "wanted": iso(NOW + 60 * DAY), "rest_days": 0}
+    plan = keep(client, pieces=1, table_g=540, start=iso(NOW + DAY), **fair)
     piece = piece_body(chamber, target_loss_percent=35)
     clock.now = NOW + 2 * DAY
     client.post("/api/pieces", json=piece).raise_for_status()
@@ -321,7 +322,7 @@ def test_planned_against_happened(client: TestClient, chamber: dict, clock: Cloc
     hung, batch = found["piece_id"], found["batch_id"]
     became = client.post(f"/api/plans/{plan['id']}/became", json={"batch_id": batch, **BY})
     assert became.status_code == 201, became.text
-    other = keep(client, pieces=1)
+    other = keep(client, pieces=1, **fair)
     taken = client.post(f"/api/plans/{other['id']}/became", json={"batch_id": batch, **BY})
     assert (taken.status_code, "came of another plan" in taken.text) == (409, True)
     assert client.get("/api/plans/against").json()["counted"] == 0
@@ -337,6 +338,10 @@ def test_planned_against_happened(client: TestClient, chamber: dict, clock: Cloc
     assert one["done"] == iso(NOW + 50 * DAY)
     assert one["inside"] == (one["done_told"]["p10"] <= one["done"] <= one["done_told"]["p90"])
     assert plan["id"] not in [p["id"] for p in client.get("/api/ahead").json()["plans"]]  # it is done
+    # of the same occasion, it is the same making in the list and on its own, though the first is done
+    listed = next(p for p in client.get("/api/ahead").json()["plans"] if p["id"] == other["id"])
+    alone = client.get(f"/api/plans/{other['id']}").json()["plan"]
+    assert (listed["done"], listed["chance"]) == (alone["done"], alone["chance"])
 
 
 def test_a_weigh_out_given_up_leaves_the_plan_to_be_begun_anew(client: TestClient, chamber: dict) -> None:

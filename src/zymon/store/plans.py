@@ -3,7 +3,6 @@
 from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
-from .models import Place
 from .places import ClashError, place, there
 from .plan_models import Plan, PlanSetting
 from .struck import counted, strike
@@ -62,11 +61,6 @@ def strike_setting(session: Session, setting_id: int, reason: str, by: str, now_
     return found
 
 
-def give_up(of: Plan, reason: str, by: str, now_s: int) -> None:
-    """Give a plan up; it stays on record."""
-    strike(of, reason, by, now_s)
-
-
 def plan_of_weigh_out(session: Session, weigh_out_id: int) -> Plan | None:
     """The plan that a weigh-out was begun from."""
     return session.scalar(select(Plan).where(Plan.weigh_out_id == weigh_out_id, Plan.struck_s.is_(None)))
@@ -83,8 +77,3 @@ def batches_of_plans(session: Session) -> set[int]:
     """The batches that came of a plan."""
     query = select(Plan.batch_id).where(Plan.batch_id.is_not(None), Plan.struck_s.is_(None))
     return {found for found in session.scalars(query) if found is not None}
-
-
-def set_room(of: Place, room: int | None) -> None:
-    """Say how many pieces go into a place without hooks; None: nobody knows."""
-    of.room = room

@@ -14,6 +14,7 @@ export const keys = {
   allergens: ['allergens'] as const,
   today: ['today'] as const,
   ahead: ['ahead'] as const,
+  recipes: ['recipes'] as const,
   warm: ['warm'] as const,
   warmBatch: (batch: number) => ['warm', batch] as const,
   room: (place: number) => ['room', place] as const,
@@ -28,6 +29,18 @@ export const lineQuery = () => ({
   queryKey: keys.line,
   queryFn: () => take(api.GET('/api/line')),
   refetchInterval: 30_000,
+});
+
+/** What the Bench offers to pick from: it does not change while the page is open. */
+export const referenceQuery = () => ({
+  queryKey: ['reference'],
+  staleTime: Infinity,
+  queryFn: () => take(api.GET('/api/bench/reference')),
+});
+
+export const recipesQuery = () => ({
+  queryKey: keys.recipes,
+  queryFn: () => take(api.GET('/api/recipes')),
 });
 
 /** The kinds of devices there are: they do not change while the page is open. */

@@ -1,7 +1,7 @@
 """What the weeks ahead hold for a place: hooks in use and free, water a day, and where plans clash."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
@@ -117,17 +117,6 @@ def much_water(own_g: Array, others_g: Array, managed_g: float, day_s: Array) ->
     total = np.where(own_g > 0, own_g + others_g, 0.0)
     worst = int(total.argmax())
     return (float(day_s[worst]), float(total[worst])) if total[worst] > MORE_WATER * managed_g else None
-
-
-def later(stay: Stay, by_s: float) -> Stay:
-    """The same stay later. Parameters: stay; by_s [s]."""
-    return replace(
-        stay,
-        from_s=stay.from_s + by_s,
-        until_s=stay.until_s + by_s,
-        earliest_s=stay.earliest_s + by_s,
-        latest_s=stay.latest_s + by_s,
-    )
 
 
 def weekly_most(by_day: Array | Counts) -> list[float]:

@@ -53,12 +53,3 @@ def piece_of(salting: SaltingWay, basis: LossBasis, loss_percent: float, table_g
     hung_g = raw_g * kept
     require("target loss from the hook", 100 * (1 - table_g / hung_g), 0.0, 100.0, "%", open_low=True)
     return Piece(raw_g, hung_g, table_g, 100 * (1 - table_g / hung_g))
-
-
-def from_raw(salting: SaltingWay, basis: LossBasis, loss_percent: float, raw_g: float) -> Piece:
-    """The same for a piece of which the raw weight is given.
-
-    Parameters: raw_g [g]; salting; basis; loss_percent [%]: as of `piece_of`. Raises OutOfRangeError.
-    """
-    one = piece_of(salting, basis, loss_percent, 100.0)
-    return piece_of(salting, basis, loss_percent, 100.0 * raw_g / one.raw_g)

@@ -110,22 +110,11 @@ def find_way(
     hanging = hanging_times(of, wanted, hang_s.tolist(), batch)
     rest = np.full(len(before), rest_s)
     takes = np.array([together([before, one, rest]) for one in hanging.takes_s])
-    begin = looked
+    begin, rows = looked, list(range(len(looked)))
     if until_s > looked[-1]:  # beyond it nothing else is known
-        begin, takes = np.append(looked, until_s), np.concatenate([takes, takes[-1:]])
-    return Way(tuple(parts), before, _as_many(hanging, len(begin)), Starts(begin, takes), rest_s)
-
-
-def _as_many(hanging: Hanging, looks: int) -> Hanging:
-    missing = looks - len(hanging.takes_s)
-    if not missing:
-        return hanging
-    return Hanging(
-        *(
-            np.concatenate([a, a[-1:].repeat(missing, axis=0)])
-            for a in (hanging.takes_s, hanging.since_s, hanging.lost_g)
-        )
-    )
+        begin, rows = np.append(looked, until_s), [*rows, rows[-1]]
+    held = Hanging(hanging.takes_s[rows], hanging.since_s[rows], hanging.lost_g[rows])
+    return Way(tuple(parts), before, held, Starts(begin, takes[rows]), rest_s)
 
 
 def window(at_s: Array) -> Window:

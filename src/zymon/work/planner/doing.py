@@ -10,6 +10,7 @@ from zymon.store import plans as store
 from zymon.store.database import Session
 from zymon.store.places import ChangedMeanwhileError, ClashError, place
 from zymon.store.plan_models import Plan, PlanSetting
+from zymon.store.struck import strike
 
 from ..bench.making import begin_in
 from ..bench.making_schemas import WeighOutIn
@@ -114,7 +115,7 @@ def give_up(shop: Premises, plan_id: int, body: s.GiveUpIn) -> list[MadeOut]:
     """Give a plan up; it stays on record."""
     with shop.recording(body, f"plan given up {plan_id}", body.reason) as entry:
         if entry.new:
-            store.give_up(store.plan(entry.session, plan_id), body.reason, body.by, entry.now_s)
+            strike(store.plan(entry.session, plan_id), body.reason, body.by, entry.now_s)
             entry.came("plan", plan_id)
     return entry.named
 
@@ -159,6 +160,6 @@ def room(shop: Premises, place_id: int, body: s.RoomIn) -> list[MadeOut]:
             of = place(entry.session, place_id)
             if of.rods:
                 raise OutOfRangeError("refused.room_of_hooks")
-            store.set_room(of, body.room)
+            of.room = body.room
             entry.came("place", place_id)
     return entry.named

@@ -13,7 +13,7 @@ from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.errors import OutOfRangeError
 from zymon.core.fermentation.curve import Fermentation
 from zymon.core.planning.amounts import Piece, piece_of
-from zymon.core.planning.before import Part, in_salt, in_the_warm, resting_cold
+from zymon.core.planning.before import Part, PartKind, in_salt, in_the_warm, resting_cold
 from zymon.core.planning.drying import MOST_PIECES
 from zymon.core.salting.bag import Bag, Cold, Step
 from zymon.core.say import Said, said
@@ -43,6 +43,10 @@ class Rooms:
     salt: Place | None
     warm: Place | None
     warmth: Warmth
+
+    def of(self, kind: PartKind) -> Place | None:
+        """Where a step before the hook would be; None where there is no such place, or it needs none."""
+        return {"salt": self.salt, "warm": self.warm, "cold": None}[kind]
 
 
 def rooms_of(session: Session, now_s: int) -> Rooms:
@@ -78,16 +82,13 @@ class Goods:
         return self.sheet.plan.salting == "in_the_mince"
 
 
-def goods_of(sheet: str, pieces: int, table_g: float, warmth: Warmth) -> Goods:
+@lru_cache(maxsize=MOST_KEPT)
+def goods_of(sheet_text: str, pieces: int, table_g: float, warmth: Warmth) -> Goods:
     """A sheet made for so many pieces of a weight at the table.
 
-    Parameters: sheet, as JSON, for whatever meat; pieces [-]; table_g [g], of each; warmth. Raises OutOfRangeError.
+    Parameters: sheet_text, as JSON, for whatever meat; pieces [-]; table_g [g], of each; warmth.
+    Raises OutOfRangeError.
     """
-    return _goods_of(sheet, pieces, table_g, warmth)
-
-
-@lru_cache(maxsize=MOST_KEPT)
-def _goods_of(sheet_text: str, pieces: int, table_g: float, warmth: Warmth) -> Goods:
     sheet = SheetModel.model_validate_json(sheet_text)
     if not 1 <= pieces <= MOST_PIECES:
         raise OutOfRangeError("refused.planned_pieces", most=MOST_PIECES)

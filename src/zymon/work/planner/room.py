@@ -2,7 +2,8 @@
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.planning.ahead import Clash, Counts, clash, days_later, how_many_fit, in_use, much_water
-from zymon.core.planning.way import Stay, window
+from zymon.core.planning.before import PartKind
+from zymon.core.planning.way import Stay
 from zymon.core.say import said
 
 from ..premises import moment
@@ -65,12 +66,10 @@ def _later(of: Planned, days: int | None) -> list[s.WayOutOut]:
 
 def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut | None:
     """Whether the salt or the warm has too little room, where somebody said how much there is."""
-    if of.standing is not None:
-        return None
-    for kind, place in (("salt", survey.rooms.salt), ("warm", survey.rooms.warm)):
+    for kind, _ in of.before_the_hook:
+        place, mine = survey.rooms.of(kind), before_stays(of, kind)
         room = None if place is None else survey.hooks(place.id)
-        mine = [] if place is None else before_stays(of, kind)
-        if place is None or room is None or not mine:
+        if place is None or room is None:
             continue
         beside = [one for one in survey.plans if one.plan is None or one.plan.id != own]
         others = [*survey.lying_stays(place.id), *(stay for one in beside for stay in before_stays(one, kind))]
@@ -81,17 +80,9 @@ def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut
     return None
 
 
-def before_stays(of: Planned, kind: str) -> list[Stay]:
+def before_stays(of: Planned, kind: PartKind) -> list[Stay]:
     """The room that a plan takes in the salt or in the warm before its hook, piece by piece."""
-    if of.standing is not None:
-        return []
-    at_s = of.start_s
-    for part in of.goods.parts:
-        ends = window(at_s + part.takes_s)
-        if part.kind == kind:
-            return [Stay(at_s, ends.p50, at_s, ends.p90)] * of.set.pieces
-        at_s += part.usual_s
-    return []
+    return [stay for part, stay in of.before_the_hook if part == kind for _ in range(of.set.pieces)]
 
 
 def water_out(survey: Survey, of: Planned) -> SaidOut | None:

@@ -4,6 +4,7 @@ import numpy as np
 
 from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.planning.ahead import in_use, weekly_most
+from zymon.core.planning.before import PartKind
 from zymon.core.planning.way import Stay, in_time
 from zymon.store.models import Place
 
@@ -78,10 +79,11 @@ def _planned_stays(survey: Survey, of: Place) -> list[Stay]:
     """The room that plans take in a place: on its hooks, or before them in the salt or the warm."""
     if of.kind == "chamber":
         return [stay for one in survey.others(of.id, None, None) for stay in one.stays]
-    first = survey.rooms.salt if of.kind == "salt" else survey.rooms.warm
+    kind: PartKind = "salt" if of.kind == "salt" else "warm"
+    first = survey.rooms.of(kind)
     if first is None or first.id != of.id:
         return []
-    return [stay for one in survey.plans for stay in before_stays(one, of.kind)]
+    return [stay for one in survey.plans for stay in before_stays(one, kind)]
 
 
 def _lying(place_id: int, of: Lying) -> s.LyingOut:

@@ -10,7 +10,8 @@ from zymon.core.constants import SECONDS_PER_DAY
 from zymon.core.drying.forecast import PieceForecast
 from zymon.core.drying.history import Piece as CorePiece
 from zymon.core.planning.ahead import Counts, days_ahead, in_use
-from zymon.core.planning.way import Stay, Way
+from zymon.core.planning.before import PartKind
+from zymon.core.planning.way import Stay, Way, window
 from zymon.core.say import Said
 from zymon.store import plans as store
 from zymon.store.database import Session
@@ -105,6 +106,17 @@ class Planned:
         return down and bool(np.isfinite(self.table_s).all())
 
     @cached_property
+    def before_the_hook(self) -> list[tuple[PartKind, Stay]]:
+        """Its steps before the hook, each with its time; none of what was begun, of which its own station tells."""
+        found: list[tuple[PartKind, Stay]] = []
+        at_s = self.start_s
+        for part in () if self.standing is not None else self.goods.parts:
+            ends = window(at_s + part.takes_s)
+            found.append((part.kind, Stay(at_s, ends.p50, at_s, ends.p90)))
+            at_s += part.usual_s
+        return found
+
+    @cached_property
     def stays(self) -> tuple[Stay, ...]:
         """The hooks it will take; none of what hangs already, which counts as what hangs."""
         if self.standing is None:
@@ -150,22 +162,22 @@ class Survey:
     @cached_property
     def plans(self) -> list[Planned]:
         """Every plan that stands and is not done, the first to start first."""
-        found: list[Planned] = []
-        numbers: dict[str, int] = {}
-        for plan in store.plans(self.session):
-            stored = store.set_now(plan)
-            number = numbers[stored.occasion] = numbers.get(stored.occasion, -1) + 1 if stored.occasion else 0
-            one = self.look(setting_of(stored), plan, stored, number)
-            if not one.done:
-                found.append(one)
-        return sorted(found, key=lambda one: one.start_s)
+        stored = {plan: store.set_now(plan) for plan in self._kept}
+        found = [
+            self.look(setting_of(one), plan, one, self.number_in(one.occasion, plan.id)) for plan, one in stored.items()
+        ]
+        return sorted((one for one in found if not one.done), key=lambda one: one.start_s)
+
+    @cached_property
+    def _kept(self) -> list[Plan]:
+        return store.plans(self.session)
 
     def number_in(self, occasion: str, plan_id: int | None) -> int:
-        """The number of a plan among those of its occasion, the next for a new one."""
-        ids = [p.plan.id for p in self.plans if p.plan is not None and p.set.occasion == occasion]
+        """The number of a plan among those of its occasion, done or not; the next for a new one."""
         if not occasion:
             return 0
-        return sorted(ids).index(plan_id) if plan_id in ids else len(ids)
+        ids = [plan.id for plan in self._kept if store.set_now(plan).occasion == occasion]
+        return ids.index(plan_id) if plan_id in ids else len(ids)
 
     def hanging(self, place_id: int) -> list[tuple[Piece, PieceForecast]]:
         """What hangs in a place, with its forecast."""

@@ -75,7 +75,12 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         done=window_out(moments.done),
         table=window_out(moments.table),
         before=_before(survey, of),
-        hanging=_span(setting.place_id, moments.hung.p50, moments.done),
+        hanging=s.LyingSpan(
+            place_id=setting.place_id,
+            start=moment(moments.hung.p50),
+            until=when(moments.done.p50),
+            latest=when(moments.done.p90),
+        ),
         stretches=stretches(goods.parts),
         clash=clash_out(survey, of),
         water=water_out(survey, of),
@@ -133,23 +138,14 @@ def steps_of(of: Planned, moments: Moments) -> list[s.PlanStep]:
     return steps
 
 
-def _span(place_id: int, from_s: float, until: Window) -> s.LyingSpan:
-    return s.LyingSpan(place_id=place_id, start=moment(from_s), until=when(until.p50), latest=when(until.p90))
-
-
 def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
-    """Where it lies before its hook: in the salt, or in the warm; of what was begun its own station tells."""
-    spans: list[s.LyingSpan] = []
-    if of.standing is not None:
-        return spans
-    at_s = of.start_s
-    for part in of.goods.parts:
-        place = survey.rooms.salt if part.kind == "salt" else survey.rooms.warm if part.kind == "warm" else None
-        ends = window(at_s + part.takes_s)
-        if place is not None:
-            spans.append(_span(place.id, at_s, ends))
-        at_s += part.usual_s
-    return spans
+    """Where it lies before its hook."""
+    placed = [(survey.rooms.of(kind), stay) for kind, stay in of.before_the_hook]
+    return [
+        s.LyingSpan(place_id=place.id, start=moment(stay.from_s), until=when(stay.until_s), latest=when(stay.latest_s))
+        for place, stay in placed
+        if place is not None
+    ]
 
 
 def slip_of(of: Planned, now_s: int) -> s.SlipOut | None:

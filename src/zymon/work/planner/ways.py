@@ -25,21 +25,13 @@ class _Kept:
     way: Way
 
 
-@dataclass(frozen=True)
-class _Fit:
-    made_s: int
-    version: Hashable
-    fit: Fitted
-    assumed: tuple[Said, ...]
-
-
 class Ways:
     """The ways of planned batches by place and goods; none is older than a quarter of an hour."""
 
     def __init__(self, dates: Dates) -> None:
         self._dates = dates
         self._kept: OrderedDict[Hashable, _Kept] = OrderedDict()
-        self._fits: dict[int, _Fit] = {}
+        self._empty: dict[int, Fitted] = {}  # of places in which nothing hangs
         self._lock = threading.Lock()
 
     def of(
@@ -54,7 +46,7 @@ class Ways:
         with self._lock:
             kept = self._kept.get(key)
             if kept is None or not 0 <= now_s - kept.made_s < FRESH_FOR_S:
-                fit = self._fit(session, place_id, goods.wanted[0], now_s).fit
+                fit = self._fit(session, place_id, goods.wanted[0], now_s)
                 from_s = max(float(now_s), fit.arrays.now_s)
                 until_s = from_s + LOOKS_AHEAD_S
                 way = find_way(fit, goods.wanted, goods.parts, rest_s, from_s, until_s, wait_s, batch)
@@ -67,23 +59,23 @@ class Ways:
     def assumed(self, session: Session, place_id: int, goods: Goods, now_s: int) -> tuple[Said, ...]:
         """What is taken as usual of the air of a place because nobody measured it; that its dates are a guess."""
         with self._lock:
-            found = self._fit(session, place_id, goods.wanted[0], now_s)
-        outside = found.fit.history.outside(goods.wanted[0])
-        return (*found.assumed, said("assumed.outside")) if outside else found.assumed
+            history = self._fit(session, place_id, goods.wanted[0], now_s).history
+        outside = history.outside(goods.wanted[0])
+        return (*history.assumed, said("assumed.outside")) if outside else history.assumed
 
     def log(self, session: Session, place_id: int, goods: Goods, now_s: int) -> Log:
         """What was measured in a place, as the forecast uses it."""
         with self._lock:
-            return self._fit(session, place_id, goods.wanted[0], now_s).fit.history.log
+            return self._fit(session, place_id, goods.wanted[0], now_s).history.log
 
-    def _fit(self, session: Session, place_id: int, trial: CorePiece, now_s: int) -> _Fit:
+    def _fit(self, session: Session, place_id: int, trial: CorePiece, now_s: int) -> Fitted:
         """What the weighings of a place taught; of one in which nothing hangs, its air alone."""
-        kept = self._fits.get(place_id)
         fit = self._dates.of_place(session, place_id, now_s).fit
-        version = None if fit is None else self._dates.version(place_id)
-        if kept is None or kept.version != version or not 0 <= now_s - kept.made_s < FRESH_FOR_S:
+        if fit is not None:
+            return fit
+        kept = self._empty.get(place_id)
+        if kept is None or not 0 <= now_s - kept.history.now_s < FRESH_FOR_S:
             history = history_of(session, place_id, now_s)
-            if fit is None:
-                fit = fitted(replace(history, pieces=(replace(trial, hung_at_s=float(now_s)),)))
-            kept = self._fits[place_id] = _Fit(now_s, version, fit, history.assumed)
+            kept = fitted(replace(history, pieces=(replace(trial, hung_at_s=float(now_s)),)))
+            self._empty[place_id] = kept
         return kept

@@ -5,7 +5,7 @@
   import { api, take } from '../../api/client';
 
   import { head } from '../../api/entry';
-  import { lineQuery } from '../../api/queries';
+  import { lineQuery, referenceQuery } from '../../api/queries';
   import { unreadCells } from '../../forms/unread.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p } from '../../shell/router';
@@ -23,11 +23,7 @@
   const say = words.bench;
   const client = useQueryClient();
   const line = createQuery(lineQuery);
-  const reference = createQuery(() => ({
-    queryKey: ['reference'],
-    staleTime: Infinity,
-    queryFn: () => take(api.GET('/api/bench/reference')),
-  }));
+  const reference = createQuery(referenceQuery);
   const shelf = createQuery(() => ({ queryKey: ['bench'], queryFn: () => take(api.GET('/api/bench')) }));
   const desk = $derived(reference.data ? new Desk(reference.data) : null);
   $effect(() => {

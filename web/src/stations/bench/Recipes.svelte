@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, ProblemError, type Schema, take } from '../../api/client';
+  import { keys, recipesQuery } from '../../api/queries';
 
   import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
@@ -14,7 +15,7 @@
   let { desk }: { desk: Desk } = $props();
   const say = words.bench;
   const client = useQueryClient();
-  const query = createQuery(() => ({ queryKey: ['recipes'], queryFn: () => take(api.GET('/api/recipes')) }));
+  const query = createQuery(recipesQuery);
   const recipes = $derived(query.data ?? []);
   const current = $derived(recipes.find((recipe) => recipe.id === desk.recipe?.id));
   let reason = $state('');
@@ -36,14 +37,14 @@
               }),
             )
           : await take(api.POST('/api/recipes', { body: { ...body, name: desk.product, reason } }));
-      await client.invalidateQueries({ queryKey: ['recipes'] });
+      await client.invalidateQueries({ queryKey: keys.recipes });
       desk.recipe = { id: kept.id, version: kept.versions.length };
       desk.changed();
       reason = '';
       session.say(say.kept(kept.name, kept.versions.length));
     } catch (error) {
       if (error instanceof ProblemError && error.code === 'changed_meanwhile') {
-        await client.invalidateQueries({ queryKey: ['recipes'] });
+        await client.invalidateQueries({ queryKey: keys.recipes });
         theirs = current?.versions.at(-1)?.number ?? null; // shown beside what is on the sheet
       }
       session.complain(error);

@@ -2,7 +2,7 @@
   // The plan in hand: what is wished on one line, the answer beneath it, and what can be done with it.
   import { createQuery } from '@tanstack/svelte-query';
 
-  import { api, take } from '../../api/client';
+  import { referenceQuery } from '../../api/queries';
   import { words } from '../../words/en';
   import { usualSheet } from '../bench/desk.svelte';
   import Answer from './Answer.svelte';
@@ -21,11 +21,7 @@
   let { hand, open = $bindable(), empty, now, onchanged }: Props = $props();
   const say = words.plan;
   const NARROW = 700;
-  const reference = createQuery(() => ({
-    queryKey: ['reference'],
-    staleTime: Infinity,
-    queryFn: () => take(api.GET('/api/bench/reference')),
-  }));
+  const reference = createQuery(referenceQuery);
 
   function begin(): void {
     const family = reference.data?.families[0];

@@ -2,21 +2,19 @@
   // What is wished: how many of what, how heavy at the table, by when; beneath, on demand, where it hangs and rests.
   import { createQuery } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
+  import type { Schema } from '../../api/client';
+  import { recipesQuery } from '../../api/queries';
   import Num from '../../forms/Num.svelte';
   import { timeZone } from '../../units/format';
   import { dayOf, noonOf } from '../../units/days';
   import { words } from '../../words/en';
   import { usualSheet } from '../bench/desk.svelte';
-  import type { Hand } from './hand.svelte';
+  import { atTheTable, type Hand } from './hand.svelte';
   import MoreWishes from './MoreWishes.svelte';
 
   let { hand, reference }: { hand: Hand; reference: Schema['ReferenceOut'] | null } = $props();
   const say = words.plan;
-  const recipes = createQuery(() => ({
-    queryKey: ['recipes'],
-    queryFn: () => take(api.GET('/api/recipes')),
-  }));
+  const recipes = createQuery(recipesQuery);
   let more = $state(false);
 
   const wish = $derived(hand.wish!);
@@ -43,8 +41,7 @@
   }
   /** Of other goods the usual weight; where and when is looked for anew. */
   function fresh(sheet: Schema['SheetModel']): Partial<Schema['Wish']> {
-    const table = sheet.plan.piece_g * (1 - sheet.plan.target_loss_percent / 100);
-    return { table_g: Math.round(table / 10) * 10, place_id: null, start: null, wait_days: 0 };
+    return { table_g: atTheTable(sheet), place_id: null, start: null, wait_days: 0 };
   }
   function wanted(day: string): void {
     const noon = noonOf(day, timeZone());

@@ -10,9 +10,12 @@ export type Planned = Schema['PlanOut'];
 const LOOK_AFTER_MS = 120;
 const SOME_DAYS = 84;
 
+/** About what a piece of a sheet weighs in the end, to begin with. */
+export const atTheTable = ({ plan }: Schema['SheetModel']): number =>
+  Math.round((plan.piece_g * (1 - plan.target_loss_percent / 100)) / 10) * 10;
+
 /** A wish for goods of a sheet, with what is usual where nothing was said. */
 export function wishFor(product: string, sheet: Schema['SheetModel'], wanted: string): Wish {
-  const table = sheet.plan.piece_g * (1 - sheet.plan.target_loss_percent / 100);
   return {
     occasion: '',
     product,
@@ -20,7 +23,7 @@ export function wishFor(product: string, sheet: Schema['SheetModel'], wanted: st
     recipe_id: null,
     version: null,
     pieces: 12,
-    table_g: Math.round(table / 10) * 10,
+    table_g: atTheTable(sheet),
     wanted,
     place_id: null,
     start: null,

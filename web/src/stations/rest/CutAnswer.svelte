@@ -31,7 +31,7 @@
         }),
       );
       client.setQueryData(keys.cutPiece(piece.piece_id), answer);
-      void client.invalidateQueries({ queryKey: ['recipes'] });
+      void client.invalidateQueries({ queryKey: keys.recipes });
     } catch (error) {
       session.complain(error);
     }

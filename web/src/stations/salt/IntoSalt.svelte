@@ -2,7 +2,8 @@
   // Into the salt: trimmed weight and thickness of each, how, how much, where.
   import { createQuery } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
+  import type { Schema } from '../../api/client';
+  import { referenceQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
@@ -18,11 +19,7 @@
   }
   let { salt, places, onput, onclose }: Props = $props();
   const say = words.salt.put;
-  const reference = createQuery(() => ({
-    queryKey: ['reference'],
-    queryFn: () => take(api.GET('/api/bench/reference')),
-    staleTime: Infinity,
-  }));
+  const reference = createQuery(referenceQuery);
   const families = $derived((reference.data?.families ?? []).filter((f) => !f.minced));
   const form = $derived(
     families.length
