@@ -136,7 +136,7 @@ def test_whole_muscle_waits_for_its_core_and_may_be_stretched(client: TestClient
     [
         ({"pieces": 0}, 422, "pieces"),
         ({"pieces": 201}, 422, "pieces"),
-        ({"table_g": 0}, 422, "table_g"),
+        ({"table_g": 0}, 422, "weight at the table must be above 0"),
         ({"table_g": 60_000}, 422, "weight at the table"),
         ({"wanted": iso(NOW - DAY)}, 422, "the day it is wanted has gone by"),
         ({"wanted": iso(NOW + 1200 * DAY)}, 422, "three years ahead"),

@@ -73,6 +73,12 @@ MEDIA_TYPE = "application/problem+json"  # RFC 9457
 
 _FIELDS = {
     "gross_g": "weight",
+    "table_g": "weight at the table",
+    "rest_days": "rest, in days",
+    "order_days": "days ahead to order",
+    "wait_days": "days from the start to the hook",
+    "sheet.plan.across_mm": "diameter",
+    "sheet.plan.target_loss_percent": "target loss",
     "start_weight_g": "start weight",
     "tare_g": "tare",
     "target_loss_percent": "target loss",

@@ -53,7 +53,7 @@
       <WishFields {hand} reference={reference.data ?? null} />
       {#if hand.problem}<p class="text-error" role="alert">{hand.problem}</p>{/if}
       <div class="told">
-        {#if hand.plan}
+        {#if hand.plan && !hand.problem}
           <div class="min-w-0 flex-1">
             <Answer {hand} plan={hand.plan} />
             <Trouble {hand} plan={hand.plan} />
