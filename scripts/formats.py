@@ -15,10 +15,10 @@ from zymon.formats.recipe_file import RecipeFile
 from zymon.formats.warm_file import WarmFile, WarmForecastFile
 from zymon.settings import Settings
 from zymon.store.dictionary import meant
-from zymon.words import NAMES, SENTENCES
+from zymon.words import LANGUAGES, names, sentences
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "formats"
-CATALOGUE = "../../web/src/words/server.en.json"  # said once, in the catalogue of the server
+CATALOGUE = "../../web/src/words/{}/server.json"  # said once, in the catalogue of the server
 
 
 def documents() -> dict[str, str]:
@@ -34,15 +34,21 @@ def documents() -> dict[str, str]:
         "zymon-ledger-1.schema.json": first.LedgerFile.model_json_schema(),
         "zymon-batch-2.schema.json": BatchFile.model_json_schema(),
         "zymon-ledger-2.schema.json": LedgerFile.model_json_schema(),
-        CATALOGUE: {"sentences": SENTENCES, "names": NAMES},
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
-    written = {
-        name: json.dumps(document, indent=2 if name == CATALOGUE else 1, ensure_ascii=False, sort_keys=True) + "\n"
-        for name, document in made.items()
+    said = {
+        CATALOGUE.format(one): {"sentences": dict(sentences(one)), "names": dict(names(one))} for one in LANGUAGES
     }
-    return written | {"data-dictionary.md": dictionary_markdown(meant())}
+    return {
+        **{name: _json(document, 1) for name, document in made.items()},
+        **{name: _json(document, 2) for name, document in said.items()},
+        "data-dictionary.md": dictionary_markdown(meant()),
+    }
+
+
+def _json(document: object, indent: int) -> str:
+    return json.dumps(document, indent=indent, ensure_ascii=False, sort_keys=True) + "\n"
 
 
 if __name__ == "__main__":

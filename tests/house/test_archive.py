@@ -24,7 +24,7 @@ from zymon.store.database import Database
 from zymon.store.dictionary import meant
 from zymon.store.models import Base
 from zymon.words import told
-from zymon.words.en_columns import COLUMNS
+from zymon.words.columns import COLUMNS
 from zymon.work.house.archive import read_archive, write_archive
 from zymon.work.house.people import make_owner
 from zymon.work.premises import Premises

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from zymon.words.en_columns import COLUMNS
+from zymon.words.columns import COLUMNS
 
 Type = Literal["whole", "decimal", "text", "yes or no", "moment", "file"]
 # by the ending of a column's name

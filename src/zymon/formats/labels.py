@@ -13,6 +13,9 @@ from typing import Literal
 import segno
 from fpdf import FPDF
 
+from zymon.words import name_of, on_paper, showing
+from zymon.words.written import day, scale_weight
+
 Paper = Literal["a4", "roll62"]
 
 FONTS = {
@@ -21,7 +24,6 @@ FONTS = {
     "sans": ("source-sans-3-latin-400-normal.woff2", "source-sans-3-latin-600-normal.woff2"),
     "sans-more": ("source-sans-3-latin-ext-600-normal.woff2", "source-sans-3-latin-ext-600-normal.woff2"),
 }
-BASES = {"hung": "from the hook", "cured": "from the weight after salting", "raw": "from the raw weight"}
 INK, QUIET, LINE = (38, 34, 30), (105, 98, 90), (170, 160, 148)
 
 TAG_MM = (62.0, 88.0)
@@ -51,7 +53,7 @@ def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
     pdf.set_creation_date(
         datetime.combine(max((t.made for t in tags), default=date(2000, 1, 1)), datetime.min.time(), UTC)
     )
-    pdf.set_title(f"Tags, {workshop}")
+    pdf.set_title(on_paper("tags", workshop=workshop))
     in_our_type(pdf)
     a_page = 1 if on_roll else A4_COLUMNS * A4_ROWS
     for i, tag in enumerate(tags):
@@ -84,21 +86,32 @@ def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> N
     pdf.ellipse(x + wide / 2 - 2.5, y + 3.5, 5, 5)
     line_of_text(pdf, "sans", "B", 11, x, y + 10.5, wide, tag.product, "C")
     line_of_text(pdf, "slab", "B", 25, x, y + 16.5, wide, tag.tag, "C")
-    line_of_text(pdf, "sans", "", 9, x, y + 28, wide, f"batch {tag.batch} · {tag.made:%-d %b %Y}", "C", QUIET)
+    line_of_text(
+        pdf,
+        "sans",
+        "",
+        9,
+        x,
+        y + 28,
+        wide,
+        on_paper("batch_made", batch=tag.batch, made=day(tag.made, showing())),
+        "C",
+        QUIET,
+    )
     pdf.line(x + 6, y + 34, x + wide - 6, y + 34)
-    done, shows = "done when it feels", "firm"
+    done, shows = on_paper("when_firm"), on_paper("firm")
     if tag.target_g is not None:
-        done, shows = "done when the scale shows", f"{_grams(tag.target_g)} g"
+        done, shows = on_paper("when_scale"), scale_weight(tag.target_g, showing())
     line_of_text(pdf, "sans", "", 9, x, y + 36, wide, done, "C", QUIET)
     line_of_text(pdf, "slab", "B", 40, x, y + 40.5, wide, shows, "C")
     pdf.line(x + 6, y + 59, x + wide - 6, y + 59)
     left = x + 6
-    line_of_text(pdf, "sans", "", 9, left, y + 61.5, 30, "start", "L", QUIET)
-    start = "not weighed" if tag.start_g is None else f"{_grams(tag.start_g)} g"
+    line_of_text(pdf, "sans", "", 9, left, y + 61.5, 30, on_paper("start"), "L", QUIET)
+    start = on_paper("not_weighed") if tag.start_g is None else scale_weight(tag.start_g, showing())
     line_of_text(pdf, "slab", "B", 15 if tag.start_g is not None else 11, left, y + 65, 32, start, "L")
     if tag.target_loss_percent is not None:
-        line_of_text(pdf, "sans", "", 9, left, y + 72.5, 30, f"loss {tag.target_loss_percent:g} %", "L")
-        line_of_text(pdf, "sans", "", 7, left, y + 76.5, 32, BASES[tag.basis], "L", QUIET)
+        line_of_text(pdf, "sans", "", 9, left, y + 72.5, 30, on_paper("loss", percent=tag.target_loss_percent), "L")
+        line_of_text(pdf, "sans", "", 7, left, y + 76.5, 32, name_of("basis_of_loss", tag.basis), "L", QUIET)
     line_of_text(pdf, "sans", "", 7, left, y + 80, 32, workshop, "L", QUIET)
     picture = io.BytesIO()
     segno.make(tag.url, error="m", micro=False).save(picture, kind="png", scale=8, border=0)
@@ -116,10 +129,6 @@ def _outline(pdf: FPDF, x: float, y: float, wide: float, high: float) -> None:
         [(left + corner, top), (right - corner, top), (right, top + corner), (right, bottom), (left, bottom),
          (left, top + corner)]
     )  # fmt: skip
-
-
-def _grams(grams: float) -> str:
-    return f"{grams:,.0f}".replace(",", "\u2009") if grams >= 100 else f"{grams:.1f}"
 
 
 def line_of_text(

@@ -8,6 +8,9 @@ from datetime import UTC, date, datetime
 import segno
 from fpdf import FPDF
 
+from zymon.words import on_paper, showing
+from zymon.words.written import day, net_weight
+
 from .labels import INK, LINE, QUIET, Paper, in_our_type, line_of_text
 
 LABEL_MM = (95.0, 66.0)
@@ -38,7 +41,7 @@ def pack_labels_pdf(labels: Sequence[PackLabel], paper: Paper, workshop: str) ->
     pdf = FPDF(unit="mm", format=(wide, high) if on_roll else "A4")
     newest = max((one.packed for one in labels), default=date(2000, 1, 1))
     pdf.set_creation_date(datetime.combine(newest, datetime.min.time(), UTC))
-    pdf.set_title(f"Labels, {workshop}")
+    pdf.set_title(on_paper("labels", workshop=workshop))
     in_our_type(pdf)
     a_page = 1 if on_roll else A4_COLUMNS * A4_ROWS
     for i, label in enumerate(labels):
@@ -60,9 +63,9 @@ def _label(pdf: FPDF, label: PackLabel, x: float, y: float, wide: float, high: f
     pdf.set_xy(x, y + 8.5)
     pdf.set_text_color(*INK)
     named = ", ".join(f"**{_bare(name)}**" if allergen else _bare(name) for name, allergen in label.ingredients)
-    told = f"Ingredients: {named}."
+    told = on_paper("ingredients", ingredients=named)
     if label.contains:
-        told += f" Contains: **{_bare(', '.join(label.contains))}**."
+        told += on_paper("contains", allergens=_bare(", ".join(label.contains)))
     for size in (8.5, 7.5, 6.5, 5.5):
         pdf.set_font("sans", "", size)
         lines = pdf.multi_cell(wide, size * 0.45, told, markdown=True, align="L", dry_run=True, output="LINES")
@@ -73,13 +76,13 @@ def _label(pdf: FPDF, label: PackLabel, x: float, y: float, wide: float, high: f
     bottom = y + high
     pdf.set_draw_color(*LINE)
     pdf.line(x, bottom - 29, x + wide, bottom - 29)
-    line_of_text(pdf, "slab", "B", 18, x, bottom - 27, wide - 24, f"{label.net_g:.0f} g", "L")
-    best = "no best-before date given" if label.best_before is None else f"{label.best_before:%-d %b %Y}"
+    line_of_text(pdf, "slab", "B", 18, x, bottom - 27, wide - 24, net_weight(label.net_g, showing()), "L")
+    best = on_paper("no_best_before") if label.best_before is None else day(label.best_before, showing())
     rows = [
-        ("best before", best),
-        ("keep", label.keep),
-        ("packed", f"{label.packed:%-d %b %Y}"),
-        ("lot", label.lot),
+        (on_paper("best_before"), best),
+        (on_paper("keep"), label.keep),
+        (on_paper("packed"), day(label.packed, showing())),
+        (on_paper("lot"), label.lot),
     ]
     for i, (name, value) in enumerate(rows):
         line_of_text(pdf, "sans", "", 7.5, x, bottom - 19 + 3.7 * i, 17, name, "L", QUIET)

@@ -1,7 +1,7 @@
 // The typed client: every call gives the answer or throws a Problem in the words of the job.
 import createClient, { type Middleware } from 'openapi-fetch';
 
-import { words } from '../words/en';
+import { words } from '../words';
 import { said } from '../words/said';
 import { sentOnce } from './once';
 import type { components, paths } from './schema.gen';

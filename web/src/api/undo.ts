@@ -1,6 +1,6 @@
 // Taking back what an entry made: the server strikes all of it through, or nothing.
 import { session } from '../shell/session.svelte';
-import { words } from '../words/en';
+import { words } from '../words';
 import { api, type Schema, take } from './client';
 
 /** Take back everything that is named, at once or with a reason. Throws a ProblemError where something came after it. */

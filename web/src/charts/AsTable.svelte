@@ -1,6 +1,6 @@
 <script lang="ts">
   // A chart's figures as a table, and as a file: a line a day or an hour, as the chart has them.
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   interface Props {
     name: string;

@@ -7,7 +7,9 @@
   import type { Schema } from '../api/client';
   import { session } from '../shell/session.svelte';
   import { dayAndTime, shortDay } from '../units/format';
-  import { words } from '../words/en';
+  import { numberText } from '../units/number';
+  import { inUnits, temperatureText } from '../units/quantity';
+  import { words } from '../words';
 
   interface Props {
     climate: Schema['ClimateOut'];
@@ -28,7 +30,9 @@
     set: number | null;
   };
 
-  const humid = (rh: number | null | undefined): string => (rh == null ? '' : `, ${rh.toFixed(0)} %`);
+  /** A temperature in the units of the reader, as the axis has it. */
+  const degrees = (c: number | null): number | null => (c === null ? null : inUnits('temperature', c));
+  const humid = (rh: number | null | undefined): string => (rh == null ? '' : `, ${numberText(rh, 0)} %`);
 
   /** A gap in the log stays a gap in the line. */
   function withGaps(
@@ -104,7 +108,7 @@
               if (at === undefined) return;
               const nearest = times.findIndex((t) => t >= at);
               if (nearest < 0) return;
-              readout = `${dayAndTime(new Date(at * 1000).toISOString())}: ${climate.temperature_c[nearest]?.toFixed(1)} °C${humid(climate.rh_percent[nearest])}`;
+              readout = `${dayAndTime(new Date(at * 1000).toISOString())}: ${temperatureText(climate.temperature_c[nearest] ?? NaN)}${humid(climate.rh_percent[nearest])}`;
             },
           ],
           draw: [
@@ -136,11 +140,11 @@
     const panels: Panel[] = [
       {
         unit: '°',
-        mean: climate.temperature_c,
-        low: climate.temperature_min_c,
-        high: climate.temperature_max_c,
+        mean: climate.temperature_c.map(degrees),
+        low: climate.temperature_min_c.map(degrees),
+        high: climate.temperature_max_c.map(degrees),
         color: color('--color-secondary'),
-        set: setpoint?.temperature_c ?? null,
+        set: degrees(setpoint?.temperature_c ?? null),
       },
       {
         unit: '%',
@@ -163,6 +167,9 @@
 
 <p class="quiet min-h-6 text-sm">
   {readout ||
-    words.place.setTo(setpoint?.temperature_c?.toString() ?? '–', setpoint?.rh_percent?.toString() ?? '–')}
+    words.place.setTo(
+      setpoint?.temperature_c == null ? '–' : temperatureText(setpoint.temperature_c),
+      setpoint?.rh_percent?.toString() ?? '–',
+    )}
 </p>
 <div bind:this={host} role="img" aria-label={`${words.piece.temperature}, ${words.piece.humidity}`}></div>

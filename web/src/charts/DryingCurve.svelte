@@ -5,8 +5,10 @@
   import { area, curveMonotoneX, line } from 'd3-shape';
 
   import type { Schema } from '../api/client';
-  import { grams, percent, shortDay } from '../units/format';
-  import { words } from '../words/en';
+  import { percent, shortDay } from '../units/format';
+  import { numberText } from '../units/number';
+  import { inUnits, temperatureText, weightText } from '../units/quantity';
+  import { words } from '../words';
 
   interface Props {
     piece: Schema['PieceOut'];
@@ -159,7 +161,7 @@
         >{words.piece.target}
         {percent(card.target_loss_percent, 0)}{card.target_weight_g === null
           ? ''
-          : ` · ${grams(card.target_weight_g)}`}</text
+          : ` · ${weightText(card.target_weight_g)}`}</text
       >{/if}
     <line
       x1={x(now)}
@@ -186,13 +188,13 @@
       <path d={lineC(air) ?? ''} class="temperature" />
       <path d={lineRh(air) ?? ''} class="humidity" />
       <text x={left} y={climateTop - 3} class="air-label"
-        >{last.c.toFixed(1)} °C{#if piece.setpoint?.temperature_c != null}, {words.piece.set}
-          {piece.setpoint.temperature_c}{/if}</text
+        >{temperatureText(last.c)}{#if piece.setpoint?.temperature_c != null}, {words.piece.set}
+          {numberText(inUnits('temperature', piece.setpoint.temperature_c), 1)}{/if}</text
       >
       <text x={left} y={height - 22} class="air-label blue"
         >{last.rh === null
           ? words.piece.noHumidity
-          : `${last.rh.toFixed(0)} %`}{#if piece.setpoint?.rh_percent != null}, {words.piece.set}
+          : `${numberText(last.rh, 0)} %`}{#if piece.setpoint?.rh_percent != null}, {words.piece.set}
           {piece.setpoint.rh_percent}{/if}</text
       >
     {:else}

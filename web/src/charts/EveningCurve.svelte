@@ -5,7 +5,7 @@
 
   import type { Schema } from '../api/client';
   import { shortDay } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   let { curve, now, label }: { curve: Schema['RestCurve']; now: number; label: string } = $props();
   let width = $state(380);

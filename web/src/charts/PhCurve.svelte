@@ -5,7 +5,9 @@
 
   import type { Schema } from '../api/client';
   import { timeOfDay } from '../units/format';
-  import { words } from '../words/en';
+  import { numberText } from '../units/number';
+  import { inUnits, unit } from '../units/quantity';
+  import { words } from '../words';
 
   interface Props {
     detail: Schema['WarmDetail'];
@@ -75,7 +77,7 @@
 <div bind:clientWidth={width}>
   <svg class="chart" {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={say.ph}>
     {#each y.ticks(6) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick.toFixed(1)}</text>
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{numberText(tick, 1)}</text>
       <line x1={left} x2={right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}
@@ -87,7 +89,7 @@
     {#if Math.abs(detail.card.target_ph - 5.3) > 0.01}
       <line x1={left} x2={right} y1={y(detail.card.target_ph)} y2={y(detail.card.target_ph)} class="target" />
       <text x={right + 6} y={y(detail.card.target_ph) + 4} class="name"
-        >{detail.card.target_ph.toFixed(1)}</text
+        >{numberText(detail.card.target_ph, 1)}</text
       >
     {/if}
     <path d={mid(points)} class="middle" />
@@ -119,9 +121,14 @@
     {/each}
     {#if box.length}
       <path d={boxLine(box)} class="box" />
-      <text x={left - 6} y={yc(highC) + 10} text-anchor="end" class="tick">{highC.toFixed(0)}</text>
-      <text x={left - 6} y={yc(lowC)} text-anchor="end" class="tick">{lowC.toFixed(0)}</text>
-      {#if lastBox}<text x={right + 6} y={yc(lastBox.c) + 4} class="name">{say.box} °C</text>{/if}
+      <text x={left - 6} y={yc(highC) + 10} text-anchor="end" class="tick"
+        >{numberText(inUnits('temperature', highC), 0)}</text
+      >
+      <text x={left - 6} y={yc(lowC)} text-anchor="end" class="tick"
+        >{numberText(inUnits('temperature', lowC), 0)}</text
+      >
+      {#if lastBox}<text x={right + 6} y={yc(lastBox.c) + 4} class="name">{say.box} {unit.temperature}</text
+        >{/if}
     {/if}
   </svg>
 </div>

@@ -5,7 +5,7 @@
 
   import type { Schema } from '../api/client';
   import { shortDay } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   let { curve, card, now }: { curve: Schema['CurveOut']; card: Schema['SaltCard']; now: number } = $props();
   const say = words.salt;

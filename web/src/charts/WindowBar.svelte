@@ -3,7 +3,7 @@
   import { scaleUtc } from 'd3-scale';
 
   import { shortDay, timeOfDay } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   interface Props {
     from: string;

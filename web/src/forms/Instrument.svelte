@@ -6,8 +6,9 @@
   import { kindsQuery, lineQuery, showingQuery } from '../api/queries';
   import { atRest, serialScale } from '../api/serial.svelte';
   import { session } from '../shell/session.svelte';
-  import { grams } from '../units/format';
-  import { words } from '../words/en';
+  import { numberText } from '../units/number';
+  import { weightText } from '../units/quantity';
+  import { words } from '../words';
 
   interface Props {
     kind: 'scale' | 'ph';
@@ -52,7 +53,8 @@
           }
         : null,
   );
-  const text = (value: number): string => (kind === 'scale' ? grams(value) : `pH ${value.toFixed(2)}`);
+  const text = (value: number): string =>
+    kind === 'scale' ? weightText(value) : `pH ${numberText(value, 2)}`;
 
   $effect(() => {
     if (!waits || !shown?.steady) return;

@@ -1,7 +1,8 @@
 <script lang="ts">
   // A cell for a number: kept as typed while it is being typed, tidy otherwise; a decimal comma is a decimal point.
-  import { tidyNumber, typedNumber } from '../units/format';
-  import { words } from '../words/en';
+  import { tidyNumber, typedNumber } from '../units/number';
+  import { digitsOf, inUnits, type Quantity, typedAs } from '../units/quantity';
+  import { words } from '../words';
   import { unreadCells } from './unread.svelte';
 
   interface Props {
@@ -9,16 +10,36 @@
     value: number | null;
     digits?: number;
     unit?: string;
+    /** What is measured: kept in grams, degrees Celsius or millimetres, shown and typed in the units of the reader. */
+    quantity?: Quantity;
     optional?: boolean;
     fault?: string | undefined;
     wide?: boolean;
     onset: (value: number | null) => void;
   }
-  let { label, value, digits = 2, unit = '', optional = false, fault, wide = false, onset }: Props = $props();
+  let {
+    label,
+    value,
+    digits = 2,
+    unit = '',
+    quantity,
+    optional = false,
+    fault,
+    wide = false,
+    onset,
+  }: Props = $props();
 
   let typed = $state<string | null>(null);
   let unread = $state(false);
-  const shown = $derived(typed ?? (value === null ? '' : tidyNumber(value, digits)));
+  const shown = $derived(
+    typed ??
+      (value === null
+        ? ''
+        : tidyNumber(
+            quantity ? inUnits(quantity, value) : value,
+            quantity ? digitsOf(quantity, digits) : digits,
+          )),
+  );
   const said = $derived(unread ? words.errors.noNumber : fault);
 
   const me = Symbol('cell');
@@ -30,7 +51,7 @@
 
   function change(event: Event & { currentTarget: HTMLInputElement }): void {
     typed = event.currentTarget.value;
-    const number = typedNumber(typed);
+    const number = quantity ? typedAs(quantity, typed) : typedNumber(typed);
     unread = number === null && !(optional && typed.trim() === '');
     if (!unread) onset(number);
   }

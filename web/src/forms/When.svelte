@@ -1,7 +1,7 @@
 <script lang="ts">
   // One small control, the same in every form that records something: when it was. Now by default.
   import { weekdayAndYear } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import type { When } from './when.svelte';
 
   interface Props {

@@ -1,7 +1,7 @@
 // The moment an entry is of: now unless something else is typed, said back with weekday and year before it is stored.
 import { timeZone } from '../units/format';
 import { ProblemError } from '../api/client';
-import { words } from '../words/en';
+import { words } from '../words';
 import { readWhen, type Understood } from './when';
 
 // a moment that nothing is derived from

@@ -4,7 +4,7 @@
 
   import { ledgerQuery } from '../api/queries';
   import { p } from '../shell/router';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import HurdleMark from './HurdleMark.svelte';
 
   let { batch }: { batch: number } = $props();

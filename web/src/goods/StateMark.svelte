@@ -1,7 +1,7 @@
 <script lang="ts">
   // The mark on a tag's corner. Each state has a shape of its own, so that colour is never needed to tell them.
   import type { Schema } from '../api/client';
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   interface Props {
     state: Schema['PieceCard']['state'];

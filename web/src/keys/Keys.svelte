@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { words } from '../words/en';
+  import { words } from '../words';
 
   let { onclose }: { onclose: () => void } = $props();
 </script>

@@ -4,7 +4,7 @@
 
   import { lineQuery } from '../api/queries';
   import { takeCare } from '../stations/house/alarms/care';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { said } from '../words/said';
   import { door } from './door.svelte';
   import { p } from './router';

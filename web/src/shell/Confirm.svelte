@@ -1,7 +1,7 @@
 <script lang="ts">
   // The passphrase or PIN once more, for what is signed.
   import { api, take } from '../api/client';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { confirm } from './confirm.svelte';
   import { door } from './door.svelte';
 

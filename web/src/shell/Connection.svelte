@@ -5,7 +5,7 @@
   import { lineQuery } from '../api/queries';
   import { outbox } from '../stations/hang/outbox.svelte';
   import { dayAndTime } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { door } from './door.svelte';
   import { connection } from './connection.svelte';
 

@@ -5,7 +5,7 @@
   import { findQuery } from '../api/queries';
   import { isTyping } from '../keys/typing';
   import { fullDay } from '../units/format';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { finding, leadsTo, stepped } from './finding.svelte';
   import { navigate } from './router';
 

@@ -4,7 +4,9 @@
   import { hand } from '../stations/hang/hand.svelte';
   import { navigate, p } from './router';
   import { age } from '../units/format';
-  import { words } from '../words/en';
+  import { numberText } from '../units/number';
+  import { inUnits } from '../units/quantity';
+  import { words } from '../words';
   import { finding } from './finding.svelte';
   import Mark from './Mark.svelte';
   import { door } from './door.svelte';
@@ -101,8 +103,10 @@
         <span class="name">{place.name}{place.air ? ` · ${aged(place.air.at)}` : ''}</span>
         {#if place.air}
           <span class="values" class:stale={place.air.stale}>
-            {place.air.temperature_c.toFixed(1)}°<small>{trend(place.air.trend_c, 0.4)}</small>
-            {#if place.air.rh_percent !== null}{place.air.rh_percent.toFixed(0)} %<small
+            {numberText(inUnits('temperature', place.air.temperature_c), 1)}°<small
+              >{trend(place.air.trend_c, 0.4)}</small
+            >
+            {#if place.air.rh_percent !== null}{numberText(place.air.rh_percent, 0)} %<small
                 >{trend(place.air.trend_rh ?? 0, 1.5)}</small
               >{/if}
           </span>

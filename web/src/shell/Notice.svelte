@@ -1,6 +1,6 @@
 <script lang="ts">
   import { isTyping } from '../keys/typing';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { session } from './session.svelte';
 
   function key(event: KeyboardEvent): void {

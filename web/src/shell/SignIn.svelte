@@ -1,7 +1,7 @@
 <script lang="ts">
   // The door: a name and its passphrase; on a trusted tablet one's tag and a few digits, with gloves on.
   import { api, take } from '../api/client';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { door } from './door.svelte';
   import Mark from './Mark.svelte';
   import { session } from './session.svelte';

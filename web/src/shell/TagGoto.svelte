@@ -1,7 +1,7 @@
 <script lang="ts">
   // Where the code on a paper tag leads: to the hanging piece, or to the batch that it was made in.
   import { api, take } from '../api/client';
-  import { words } from '../words/en';
+  import { words } from '../words';
   import { navigate, route } from './router';
 
   const tag = $derived((route.params as { tag?: string }).tag ?? '');

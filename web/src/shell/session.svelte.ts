@@ -1,5 +1,5 @@
 // What this browser remembers: who is at the chamber, day or cellar light, and the steps that can be undone.
-import { words } from '../words/en';
+import { words } from '../words';
 
 function remembered(key: string, otherwise: string): string {
   return localStorage.getItem(`zymon.${key}`) ?? otherwise;

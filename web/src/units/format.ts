@@ -1,4 +1,6 @@
-// Dates, weights and shares as a maker reads them. Times are shown in the workshop's time zone.
+// Dates, spans and shares as a maker reads them. Times are shown in the workshop's time zone.
+import { numberText } from './number';
+import { shows } from './shows';
 
 let zone = 'UTC';
 const cache = new Map<string, Intl.DateTimeFormat>();
@@ -13,10 +15,17 @@ export function useTimeZone(name: string): void {
 /** The workshop's time zone, in which every time is shown and read. */
 export const timeZone = (): string => zone;
 
+/** The language with the customs of where it is spoken; days come before months. */
+export const locale = shows.language === 'en' ? 'en-GB' : shows.language;
+const HOURS: Intl.DateTimeFormatOptions =
+  shows.hours === '12'
+    ? { hour: 'numeric', minute: '2-digit', hour12: true }
+    : { hour: '2-digit', minute: '2-digit', hour12: false };
+
 function format(key: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   let made = cache.get(key);
   if (!made) {
-    made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...options });
+    made = new Intl.DateTimeFormat(locale, { timeZone: zone, ...options });
     cache.set(key, made);
   }
   return made;
@@ -34,11 +43,11 @@ export const longDay = (at: string): string =>
 export const shortDay = (at: string | number | Date): string =>
   format('short', { day: 'numeric', month: 'short' }).format(new Date(at));
 export const dayAndTime = (at: string): string =>
-  format('time', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  format('time', { weekday: 'short', day: 'numeric', month: 'short', ...HOURS })
     .format(new Date(at))
     .replace(/,/g, '');
 export const timeOfDay = (at: string | number | Date): string =>
-  format('hours', { weekday: 'short', hour: '2-digit', minute: '2-digit' })
+  format('hours', { weekday: 'short', ...HOURS })
     .format(new Date(at))
     .replace(/,/g, '');
 export const fullDay = (at: string): string =>
@@ -51,8 +60,7 @@ export const weekdayAndYear = (at: Date | string): string =>
     day: 'numeric',
     month: 'long',
     year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
+    ...HOURS,
   })
     .format(new Date(at))
     .replace(/,/g, '')
@@ -76,24 +84,7 @@ export function dayRange(from: string, to: string): string {
   return day.format(a) === day.format(b) ? shortDay(a) : `${day.format(a)}–${shortDay(b)}`;
 }
 
-/** Much weight, in kilograms. */
-export const kilograms = (g: number): string => `${(g / 1000).toFixed(1)} kg`;
-export const grams = (g: number): string =>
-  `${Math.round(g).toLocaleString('en-GB').replace(/,/g, '\u2009')}\u00a0g`;
-export const percent = (value: number, digits = 1): string =>
-  `${value.toFixed(digits).replace('-', '\u2212')}\u00a0%`;
-
-/** A number as typed: decimal comma accepted; null when it is none. */
-export function typedNumber(text: string): number | null {
-  const tidy = text.trim().replace(/\s/g, '').replace(',', '.');
-  if (tidy === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(tidy)) return null;
-  return Number(tidy);
-}
-
-/** Grams as typed, also of a liquid: a millilitre of brine or wine is a gram. null for what is neither. */
-export function typedGrams(text: string): number | null {
-  return typedNumber(text.trim().replace(/\s*(g|ml)$/i, ''));
-}
+export const percent = (value: number, digits = 1): string => `${numberText(value, digits)}\u00a0%`;
 
 /** Age of a reading, short. */
 export function age(at: string, now: number): string {
@@ -108,20 +99,6 @@ export const spanUnit = (days: number): ['hours' | 'days', number] =>
   days < 3 ? ['hours', 24] : ['days', 1];
 
 export const daysSince = (at: string, now: number): number => (now - new Date(at).getTime()) / 86_400_000;
-
-/** A number without useless zeros. */
-export const tidyNumber = (value: number, digits: number): string => String(Number(value.toFixed(digits)));
-
-/** Digits that a weight deserves in a recipe: a pinch in hundredths, a block in whole grams. */
-export const gramDigits = (g: number): number => (g < 10 ? 2 : g < 100 ? 1 : 0);
-export const recipeGrams = (g: number): string =>
-  Number(g.toFixed(gramDigits(g)))
-    .toLocaleString('en-GB', { maximumFractionDigits: 2 })
-    .replace(/,/g, '\u2009');
-
-/** A weight as the scale showed it: whole grams as they are, tenths where there were any. */
-export const gramsAsTyped = (g: number): string =>
-  `${Number(g.toFixed(1)).toLocaleString('en-GB').replace(/,/g, '\u2009')}\u00a0g`;
 
 /** This moment, as it is sent. */
 export const rightNow = (): string => new Date().toISOString();

@@ -4,7 +4,11 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
 
+from babel.dates import format_date
 from fpdf import FPDF
+
+from zymon.words import on_paper, showing
+from zymon.words.written import celsius_or_fahrenheit
 
 from ..labels import INK, QUIET
 
@@ -123,7 +127,7 @@ def _losses(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, t
 
 
 def _told(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top: float) -> float:
-    _small(pdf, left, top, f"told of {of.told_of} (estimates: middle and four in five)")
+    _small(pdf, left, top, on_paper("told_of", tag=of.told_of))
     y = top + 4
     for one in of.told[-8:]:
         pdf.set_fill_color(*BAND)
@@ -135,7 +139,7 @@ def _told(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top
 
 
 def _airs(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
-    for i, (colour, unit) in enumerate(((MEAT, "°C"), (STEEL, "%"))):
+    for i, colour in enumerate((MEAT, STEEL)):
         series = [air.rh_percent if i else air.temperature_c for air in of.airs]
         values = [v for some in series for _, v in some]
         if not values:
@@ -148,7 +152,9 @@ def _airs(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, righ
             points = [(x(t), base + AIR_MM * (1 - (v - low) / (high - low))) for t, v in some]
             if len(points) > 1:
                 pdf.polyline(points)
-        _small(pdf, right + 1, base + AIR_MM / 2 - 1, f"{low + 0.5:.0f} to {high - 0.5:.0f} {unit}", INK)
+        ends = [end if i else celsius_or_fahrenheit(end, showing()) for end in (low + 0.5, high - 0.5)]
+        unit = "%" if i else f"°{showing().temperature}"
+        _small(pdf, right + 1, base + AIR_MM / 2 - 1, f"{ends[0]:.0f}–{ends[1]:.0f} {unit}", INK)
     return top + 2 * AIR_MM + 3
 
 
@@ -162,7 +168,7 @@ def _days(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, bott
     while (at_s := day.timestamp()) <= of.to_s:
         if at_s >= of.from_s:
             pdf.line(x(at_s), top, x(at_s), bottom)
-            _small(pdf, x(at_s), bottom + 0.5, f"{day:%-d %b %y}", QUIET, "C")
+            _small(pdf, x(at_s), bottom + 0.5, format_date(day, "d MMM yy", locale=showing().language), QUIET, "C")
         day += timedelta(days=step)
 
 

@@ -6,6 +6,9 @@ from datetime import datetime
 
 from fpdf import FPDF
 
+from zymon.words import on_paper, showing
+from zymon.words.written import moment
+
 from ..labels import INK, LINE, QUIET, in_our_type
 from .drawing import TimeLine, draw
 
@@ -50,7 +53,7 @@ class _Paper(FPDF):
         """The workshop, what it is, when it was printed."""
         self._text("slab", "B", 10, LEFT, 11, self.record.workshop)
         self._text("sans", "", 8.5, LEFT, 16, self.record.title, QUIET)
-        printed = f"printed {self.record.printed:%-d %b %Y %H:%M}"
+        printed = on_paper("printed", at=moment(self.record.printed, showing()))
         self._text("sans", "", 8.5, LEFT, 11, printed, QUIET, "R")
         self.set_draw_color(*LINE)
         self.set_line_width(0.2)
@@ -60,7 +63,7 @@ class _Paper(FPDF):
     def footer(self) -> None:
         """The caution, and which page of how many."""
         self._text("sans", "", 7.5, LEFT, 286, self.record.caution, QUIET)
-        self._text("sans", "B", 8, LEFT, 286, f"page {self.page_no()} of {{nb}}", INK, "R")
+        self._text("sans", "B", 8, LEFT, 286, on_paper("page", page=self.page_no(), pages="{nb}"), INK, "R")
 
     def _text(
         self, family: str, style: str, size: float, x: float, y: float, text: str,

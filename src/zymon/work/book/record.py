@@ -6,16 +6,16 @@ from datetime import datetime, tzinfo
 from zymon.core.say import Said
 from zymon.formats.record.drawing import Air, Strip, TimeLine, Window, thin
 from zymon.formats.record.sheet import Record, Table, record_pdf
-from zymon.words import NAMES, sentence
+from zymon.words import name_of, on_paper, sentence, showing
+from zymon.words.written import day, length, moment, number, price, temperature, weight
 
 from ..ledger.schemas import HurdleOut
 from ..premises import Premises
 from ..schemas import SaidOut
 from . import story_schemas as s
 from .story import story
+from .tables import table
 
-EST = "est."  # beside everything that is worked out and not read off an instrument
-CAUTION = "Local food law and a licensed process come before this record. est.: estimate, not a test."
 MOST_POINTS = 240
 
 
@@ -27,26 +27,27 @@ def record(shop: Premises, batch_id: int) -> tuple[bytes, str]:
 
 def record_of(of: s.StoryOut, zone: tzinfo) -> Record:
     """What is printed of a story."""
-    words = _Words(zone)
+    words, limits = _Words(zone), of.ledger.profile
     return Record(
         workshop=of.workshop,
-        title=f"Record of batch {of.code}",
+        title=on_paper("record", batch=of.code),
         lines=(
-            f"{of.product}, {NAMES['goods'][of.kind]}, {len(of.pieces)} pieces; made {words.day(of.made_at)}"
-            f"{' by ' + ', '.join(of.people) if of.people else ''}.",
-            f"As of this print: {VERDICTS[of.ledger.verdict]}; {words.said(of.ledger.check)}".rstrip(". ") + ".",
-            f"Limits: {of.ledger.profile.name} ({of.ledger.profile.source}, {of.ledger.profile.as_of}).",
+            on_paper(
+                "made_by" if of.people else "made",
+                product=of.product,
+                goods=of.kind,
+                pieces=len(of.pieces),
+                made=words.day(of.made_at),
+                people=", ".join(of.people),
+            ),
+            on_paper("verdict_check", verdict=of.ledger.verdict, check=words.said(of.ledger.check).rstrip(". ")),
+            on_paper("limits", name=limits.name, source=limits.source, as_of=limits.as_of),
         ),
         printed=of.told_at.astimezone(zone),
         time_line=_time_line(of, zone),
         tables=tuple(table for table in _tables(of, words) if table.rows),
-        caution=CAUTION,
+        caution=on_paper("caution"),
     )
-
-
-VERDICTS = {
-    "held": "held", "under_way": "under way", "cautions": "ready, with cautions", "ready": "ready",
-}  # fmt: skip
 
 
 class _Words:
@@ -56,164 +57,185 @@ class _Words:
         self.zone = zone
 
     def day(self, at: datetime | None) -> str:
-        return "" if at is None else f"{at.astimezone(self.zone):%-d %b %Y}"
+        return "" if at is None else day(at.astimezone(self.zone), showing())
 
     def moment(self, at: datetime | None) -> str:
-        return "" if at is None else f"{at.astimezone(self.zone):%-d %b %Y %H:%M}"
+        return "" if at is None else moment(at.astimezone(self.zone), showing())
 
     def said(self, of: SaidOut) -> str:
         return sentence(Said(of.code, of.values), self.zone)
 
 
-def _number(value: float | None, unit: str = "", digits: int = 1) -> str:
-    return "" if value is None else f"{value:.{digits}f}{unit}"
+def _percent(value: float | None, digits: int = 1) -> str:
+    return "" if value is None else f"{number(value, showing(), digits)} %"
+
+
+def _grams(value: float | None) -> str:
+    return on_paper("not_weighed") if value is None else weight(round(value), showing())
 
 
 def _tables(of: s.StoryOut, w: _Words) -> Iterable[Table]:
-    yield Table(
-        "Hurdles", ("hurdle", "state", "value", "limit", "how it is known", "source and signatures"),
-        (34, 20, 24, 30, 26, 44), tuple(_hurdle(h, w) for h in of.ledger.hurdles),
+    yield table(
+        "hurdles", {"hurdle": 34, "state": 20, "value": 24, "limit": 30, "known": 26, "source": 44},
+        tuple(_hurdle(h, w) for h in of.ledger.hurdles),
     )  # fmt: skip
-    yield Table(
-        "What went in", ("what", "grams", "lot"), (80, 30, 68),
-        tuple((one.name, f"{one.grams:.1f}", one.lot or "no lot noted") for one in of.went_in),
+    yield table(
+        "went_in", {"what": 80, "weight": 30, "lot": 68},
+        tuple((one.name, weight(one.grams, showing()), one.lot or on_paper("no_lot")) for one in of.went_in),
     )  # fmt: skip
-    yield Table(
-        "Stages", ("stage", "from", "to", "place", "air, mean (lowest to highest)", "pieces", "by"),
-        (18, 30, 30, 28, 36, 22, 14), tuple(_stage(one, w) for one in of.stages),
+    yield table(
+        "stages", {"stage": 18, "from": 30, "to": 30, "place": 28, "air": 36, "pieces": 22, "by": 14},
+        tuple(_stage(one, w) for one in of.stages),
     )  # fmt: skip
-    yield Table(
-        "pH", ("when", "pH", "by"), (50, 30, 98),
-        tuple((w.moment(r.at), f"{r.ph:.2f}{' (struck)' if r.struck else ''}", r.by) for r in of.ph),
+    yield table(
+        "ph", {"when": 50, "ph": 30, "by": 98},
+        tuple((w.moment(r.at), f"{number(r.ph, showing(), 2)}{_struck(r.struck)}", r.by) for r in of.ph),
     )  # fmt: skip
-    yield Table(
-        "Pieces", ("tag", "hung", "start", "target", "lost", "target on the scale", "is now"),
-        (26, 30, 20, 18, 18, 32, 34), tuple(_piece(one, w) for one in of.pieces),
+    yield table(
+        "pieces", {"tag": 26, "hung": 30, "start": 20, "target": 18, "lost": 18, "reached": 32, "is_now": 34},
+        tuple(_piece(one, w) for one in of.pieces),
     )  # fmt: skip
-    yield Table(
-        "Weights", ("piece", "when", "gross", "lost", "by", ""), (26, 36, 22, 20, 24, 50), tuple(_weights(of, w))
-    )
-    yield Table(
-        "Dates as they were told", ("piece", "told on", "ready about, est.", "four in five between, est."),
-        (26, 36, 44, 72), tuple(_told(of, w)),
-    )  # fmt: skip
-    yield Table(
-        "What was done", ("when", "what", "pieces", "by", "note"), (34, 44, 40, 18, 42),
+    yield table("weights", {"piece": 26, "when": 36, "gross": 22, "lost": 20, "by": 24, "": 50}, tuple(_weights(of, w)))
+    yield table("told", {"piece": 26, "told_on": 36, "about": 44, "window": 72}, tuple(_told(of, w)))
+    yield table(
+        "done", {"when": 34, "what": 44, "pieces": 40, "by": 18, "note": 42},
         tuple(
-            (w.moment(d.at), w.said(d.says) + (" (struck)" if d.struck else ""), ", ".join(d.pieces), d.by, d.note)
-            for d in of.doings
+            (w.moment(d.at), w.said(d.says) + _struck(d.struck), ", ".join(d.pieces), d.by, d.note) for d in of.doings
         ),
     )  # fmt: skip
-    yield Table(
-        "What was done about what went wrong", ("when", "hurdle", "step", "note", "by"), (34, 40, 24, 60, 20),
+    yield table(
+        "mended", {"when": 34, "hurdle": 40, "step": 24, "note": 60, "by": 20},
         tuple(
-            (w.moment(d.at), NAMES["hurdle"].get(d.hurdle, d.hurdle), d.step, d.note, d.by) for d in of.ledger.steps
+            (w.moment(d.at), name_of("hurdle", d.hurdle), name_of("ledger_step", d.step), d.note, d.by)
+            for d in of.ledger.steps
         ),
     )  # fmt: skip
-    yield Table(
-        "Laboratory", ("when", "what", "value", "taken of", "by"), (34, 50, 34, 40, 20),
+    yield table(
+        "laboratory", {"when": 34, "what": 50, "value": 34, "taken_of": 40, "by": 20},
         tuple(
-            (w.moment(r.at), NAMES["laboratory"].get(r.what, r.what), f"{r.value:g} {r.unit}".strip(),
-             " ".join(x for x in (r.taken_of, r.tag or "") if x), r.by)
+            (w.moment(r.at), name_of("laboratory", r.what), f"{number(r.value, showing())} {r.unit}".strip(),
+             " ".join(x for x in (name_of("taken_of", r.taken_of), r.tag or "") if x), r.by)
             for r in of.ledger.laboratory
         ),
     )  # fmt: skip
-    yield Table("Cut", ("piece", "when", "seen", "ring seen", "ring predicted, est.", "by", "note"),
-                (24, 30, 34, 20, 28, 16, 26), tuple(_cut(one, w) for one in of.cuts))  # fmt: skip
-    yield Table(
-        "Packs", ("piece", "packed", "packs", "left", "kept", "best before (maker's own)"), (26, 30, 36, 14, 30, 42),
+    yield table(
+        "cut", {"piece": 24, "when": 30, "seen": 34, "ring_seen": 20, "ring_predicted": 28, "by": 16, "note": 26},
+        tuple(_cut(one, w) for one in of.cuts),
+    )  # fmt: skip
+    yield table(
+        "packs", {"piece": 26, "packed": 30, "packs": 36, "left": 14, "kept": 30, "best_before": 42},
         tuple(
-            (p.tag, w.day(p.packed_at), f"{p.number} × {p.net_g or 0:.0f} g {p.form}", str(p.left),
-             p.place or p.keep_at, w.day(p.best_before) or "none given")
+            (p.tag, w.day(p.packed_at), f"{p.number} × {_grams(p.net_g)} {name_of('form', p.form)}", str(p.left),
+             p.place or name_of("keep_at", p.keep_at), w.day(p.best_before) or on_paper("none_given"))
             for p in of.packs
         ),
     )  # fmt: skip
-    yield Table("What came of it", ("step", "grams", "of what was bought"), (60, 40, 78), tuple(_came(of)))
-    yield Table(
-        "Changed afterwards", ("when", "by", "what", "from and to", "why"), (32, 18, 34, 54, 40), tuple(_changes(of, w))
-    )
+    yield table("came", {"step": 60, "weight": 40, "share": 78}, tuple(_came(of)))
+    yield table("changed", {"when": 32, "by": 18, "what": 34, "from_to": 54, "why": 40}, tuple(_changes(of, w)))
+
+
+def _struck(struck: bool) -> str:
+    return f" ({on_paper('struck')})" if struck else ""
 
 
 def _hurdle(of: HurdleOut, w: _Words) -> tuple[str, ...]:
-    limit = w.said(of.limit) if isinstance(of.limit, SaidOut) else "" if of.limit is None else f"{of.limit:g}"
-    figure = NAMES["keeps"].get(of.value, of.value) if isinstance(of.value, str) else _figure(of.value, of.unit)
-    known = f"{of.known} ({EST})" if of.known == "estimated" else of.known
-    signed = "" if of.signed is None else f"; signed by {of.signed.by}: {of.signed.reason}"
-    state = NAMES["state"].get(of.state, of.state)
-    return NAMES["hurdle"].get(of.name, of.name), state, figure, limit, known, f"{of.source}{signed}"
+    limit = (
+        w.said(of.limit) if isinstance(of.limit, SaidOut) else "" if of.limit is None else _figure(of.limit, of.unit)
+    )
+    figure = name_of("keeps", of.value) if isinstance(of.value, str) else _figure(of.value, of.unit)
+    known = name_of("known", of.known)
+    signed = "" if of.signed is None else on_paper("signed", by=of.signed.by, reason=of.signed.reason)
+    return (
+        name_of("hurdle", of.name), name_of("state", of.state), figure, limit,
+        on_paper("estimated", known=known) if of.known == "estimated" else known, f"{of.source}{signed}",
+    )  # fmt: skip
 
 
 def _figure(value: float | None, unit: str) -> str:
-    return "" if value is None else f"{value:.4g} {unit}".strip()
+    if value is None:
+        return ""
+    if unit == "°C":
+        return temperature(value, showing())
+    return f"{number(float(f'{value:.4g}'), showing())} {unit}".strip()
 
 
 def _stage(of: s.StoryStage, w: _Words) -> tuple[str, ...]:
     air = ""
-    if of.mean_c is not None:
-        air = f"{of.mean_c:.1f} °C ({of.low_c:.1f} to {of.high_c:.1f})"
+    if of.mean_c is not None and of.low_c is not None and of.high_c is not None:
+        mean, low, high = (temperature(c, showing()) for c in (of.mean_c, of.low_c, of.high_c))
+        air = on_paper("air", mean=mean, low=low, high=high)
         air += "" if of.mean_rh_percent is None else f", {of.mean_rh_percent:.0f} %"
-    pieces = ", ".join(of.pieces) if len(of.pieces) < 3 else f"{len(of.pieces)} pieces"
+    pieces = ", ".join(of.pieces) if len(of.pieces) < 3 else on_paper("pieces", pieces=len(of.pieces))
     return (
-        NAMES["stage"].get(of.kind, of.kind), w.moment(of.from_at), w.moment(of.to_at) or "goes on",
-        of.place or "not said", air or "nobody read it", pieces, of.by,
+        name_of("stage", of.kind), w.moment(of.from_at), w.moment(of.to_at) or on_paper("goes_on"),
+        of.place or on_paper("not_said"), air or on_paper("nobody_read"), pieces, of.by,
     )  # fmt: skip
 
 
 def _piece(of: s.StoryPiece, w: _Words) -> tuple[str, ...]:
     life = of.life
-    state = "" if life is None else NAMES["became"].get(life.kind, life.kind)
-    how = "" if life is None or life.kind != "gone" else f", {NAMES['how'].get(life.how, life.how)}"
+    state = "" if life is None else name_of("became", life.kind)
+    how = "" if life is None or life.kind != "gone" else f", {name_of('how', life.how)}"
     return (
-        of.tag, w.day(of.hung_at), _number(of.start_g, " g", 0) or "not weighed",
-        _number(of.target_loss_percent, " %", 0), _number(of.loss_percent, " %"), w.day(of.reached_at),
-        f"{state}{how} {w.day(life.since) if life else ''}".strip(),
+        of.tag, w.day(of.hung_at), _grams(of.start_g), _percent(of.target_loss_percent, 0),
+        _percent(of.loss_percent), w.day(of.reached_at), f"{state}{how} {w.day(life.since) if life else ''}".strip(),
     )  # fmt: skip
 
 
 def _weights(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
     for piece in of.pieces:
         for one in piece.weights:
-            struck = "" if one.struck_reason is None else f"struck: {one.struck_reason}"
-            yield piece.tag, w.moment(one.at), f"{one.gross_g:g} g", _number(one.loss_percent, " %"), one.by, struck
+            struck = "" if one.struck_reason is None else on_paper("struck_why", reason=one.struck_reason)
+            yield (
+                piece.tag,
+                w.moment(one.at),
+                weight(one.gross_g, showing()),
+                _percent(one.loss_percent),
+                one.by,
+                struck,
+            )
 
 
 def _told(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
     for piece in of.pieces:
         for one in piece.told:
-            about = w.day(one.ready.p50) or "out of reach"
-            window = "" if one.ready.p10 is None else f"{w.day(one.ready.p10)} to {w.day(one.ready.p90)}"
-            yield piece.tag, w.moment(one.at), about, window
+            about = w.day(one.ready.p50) or on_paper("out_of_reach")
+            low, high = w.day(one.ready.p10), w.day(one.ready.p90)
+            yield piece.tag, w.moment(one.at), about, on_paper("from_to", low=low, high=high) if low else ""
 
 
 def _cut(of: s.StoryCut, w: _Words) -> tuple[str, ...]:
     face = of.face
-    seen = ", ".join(sign.replace("_", " ") for sign in face.signs) or "nothing wrong"
-    ring = f"{face.face.ring_mm:g} mm" if face.face.ring_mm else face.face.ring or "not looked"
-    struck = "" if face.struck_reason is None else f" (struck: {face.struck_reason})"
+    seen = ", ".join(name_of("sign", sign) for sign in face.signs) or on_paper("nothing_wrong")
+    ring = name_of("ring_seen", face.face.ring) if face.face.ring else on_paper("not_looked")
+    struck = "" if face.struck_reason is None else f" ({on_paper('struck_why', reason=face.struck_reason)})"
     return (
-        of.tag, w.moment(face.at), f"{seen}; {face.verdict}{struck}", ring, f"{face.predicted.ring_mm:.0f} mm", face.by,
-        face.note,
+        of.tag, w.moment(face.at), f"{seen}; {name_of('cut_verdict', face.verdict)}{struck}",
+        length(face.face.ring_mm, showing()) if face.face.ring_mm else ring,
+        length(round(face.predicted.ring_mm), showing()), face.by, face.note,
     )  # fmt: skip
 
 
 def _came(of: s.StoryOut) -> Iterable[tuple[str, ...]]:
     for step in of.came_of_it.steps:
-        share = "" if step.share is None else f"{100 * step.share:.0f} %"
-        yield step.step, _number(step.grams, " g", 0) or "not weighed", share
+        share = "" if step.share is None else _percent(100 * step.share, 0)
+        yield name_of("yield_step", step.step), _grams(step.grams), share
     cost = of.came_of_it.cost_per_finished_kg
     if cost is not None:
-        yield "cost of a finished kg", f"{cost:.2f}", ""
+        yield on_paper("cost"), price(cost, showing()), ""
 
 
 def _changes(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
     for line in of.changes:
-        fields = "; ".join(f"{f.field}: {_plain(f.before)} to {_plain(f.after)}" for f in line.fields)
-        what = " ".join(x for x in (line.what.replace("_", " "), line.tag or line.place or "") if x)
+        fields = "; ".join(
+            f"{f.field}: {on_paper('from_to', low=_plain(f.before), high=_plain(f.after))}" for f in line.fields
+        )
+        what = " ".join(x for x in (name_of("record_of", line.what), line.tag or line.place or "") if x)
         yield w.moment(line.at), line.by, what, fields, line.reason
 
 
 def _plain(value: str | float | bool | None) -> str:
-    return "nothing" if value is None or value == "" else str(value)
+    return on_paper("nothing") if value is None or value == "" else str(value)
 
 
 def _time_line(of: s.StoryOut, zone: tzinfo) -> TimeLine:
@@ -223,7 +245,7 @@ def _time_line(of: s.StoryOut, zone: tzinfo) -> TimeLine:
         to_s=of.ends.timestamp(),
         zone=zone,
         stages=tuple(
-            Strip(one.kind, f"{NAMES['stage'].get(one.kind, one.kind)}, {one.place or ''}", one.from_at.timestamp(),
+            Strip(one.kind, f"{name_of('stage', one.kind)}, {one.place or ''}", one.from_at.timestamp(),
                   of.ends.timestamp() if one.to_at is None else one.to_at.timestamp())
             for one in of.stages
         ),

@@ -14,7 +14,7 @@ from zymon.store import keep as store
 from zymon.store.database import Session
 from zymon.store.keep_models import Packed
 from zymon.store.places import ClashError, NotFoundError, workshop
-from zymon.words import NAMES
+from zymon.words import name_of, on_paper
 
 from ..premises import Premises
 from .views import Keeps, core_pack
@@ -47,9 +47,9 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
                 lot=f"{of.piece.batch.code} · {of.piece.tag}",
                 net_g=of.net_g,
                 packed=_day(of.at_s, zone),
-                keep=NAMES["keep_at"][of.keep_at],
+                keep=name_of("keep_at", of.keep_at),
                 best_before=None if best is None else _day(best, zone),
-                by_estimate="keeping not known" if holds is None else f"by estimate {NAMES['keeps'][holds]}",
+                by_estimate=on_paper("keeping_unknown") if holds is None else on_paper("by_estimate", keeps=holds),
                 url=f"{base_url}t/{of.piece.tag}",
             )
             found += [label] * pack.left

@@ -2,6 +2,7 @@
 
 from datetime import UTC, datetime
 
+from zymon.core.say import said
 from zymon.core.schedule import in_walking_order, replanned, when
 from zymon.formats.calendar_file import Entry, calendar_bytes
 from zymon.store.alarms import open_events
@@ -83,6 +84,6 @@ def _text(line: LineOfRound, shop: Premises) -> str:
     parts = [
         "" if line.detail is None else sentence(line.detail, shop.zone),
         line.place or "",
-        "" if line.cost is None else f"Put off: {sentence(line.cost, shop.zone)}",
+        "" if line.cost is None else sentence(said("today.put_off", cost=sentence(line.cost, shop.zone))),
     ]
     return "\n".join(part for part in parts if part)

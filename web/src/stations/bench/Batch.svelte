@@ -8,8 +8,9 @@
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, recipeGrams, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fullDay, useTimeZone } from '../../units/format';
+  import { recipeWeight, temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
   import Changes from '../book/Changes.svelte';
   import PieceState from '../book/PieceState.svelte';
   import Holds from './Holds.svelte';
@@ -67,7 +68,7 @@
           {#if data.fat_percent !== null}{say.fat} <strong>{data.fat_percent} %</strong>{/if}
           {#if data.salt_percent !== null}· {say.salt} <strong>{data.salt_percent} %</strong>{/if}
           {#if data.meat_temperature_c !== null}· {say.mince}
-            <strong>{data.meat_temperature_c} °C</strong>{/if}
+            <strong>{temperatureText(data.meat_temperature_c)}</strong>{/if}
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}
         </p>
         {#if data.sheet === null}<p class="quiet">{say.asItCame}</p>{/if}
@@ -151,7 +152,7 @@
                 <th scope="row"
                   >{used.name}{#if used.mix}<span class="quiet">{` · ${used.mix}`}</span>{/if}</th
                 >
-                <td>{recipeGrams(used.grams)} g</td>
+                <td>{recipeWeight(used.grams)}</td>
                 <td>
                   {#if used.lot_id !== null}
                     <a

@@ -11,7 +11,7 @@
   import { navigate, p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { rightNow, shortDay, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { brought, someDay, wishFor } from '../planner/hand.svelte';
   import Consequences from './Consequences.svelte';
   import { Desk } from './desk.svelte';

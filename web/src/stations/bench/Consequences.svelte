@@ -5,8 +5,9 @@
   import Assumed from '../hang/Assumed.svelte';
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
-  import { kilograms, tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText, tidyNumber } from '../../units/number';
+  import { farLengthText, muchWeight, priceText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import type { Desk } from './desk.svelte';
   import Gauge from './Gauge.svelte';
@@ -37,7 +38,7 @@
         }),
       ),
   }));
-  const money = (value: number): string => value.toFixed(2);
+  const money = (value: number): string => numberText(value, 2);
 </script>
 
 <div class="flex items-baseline justify-between gap-3">
@@ -79,7 +80,8 @@
     <details class="mt-2">
       <summary class="flex cursor-pointer justify-between">
         <span>{say.acid} <span class="quiet text-sm">{say.acidSays}</span></span>
-        {#if !found.acid.instead}<strong class="text-lg">{found.acid.figure.value.toFixed(1)}</strong>{/if}
+        {#if !found.acid.instead}<strong class="text-lg">{numberText(found.acid.figure.value, 1)}</strong
+          >{/if}
       </summary>
       <p class="quiet text-sm">
         {said(found.acid.figure.formula)}. {said(found.acid.figure.inputs)}. {said(found.acid.figure.source)}
@@ -107,10 +109,10 @@
           <th scope="row">{tidyNumber(out.loss_percent, 1)} %</th>
           <td>{words.inside.feels[out.firmness]}</td>
           <td
-            ><strong>{out.water_activity.toFixed(2)}</strong>
-            <span class="quiet">± {(1.28 * out.water_activity_sd).toFixed(2)}</span></td
+            ><strong>{numberText(out.water_activity, 2)}</strong>
+            <span class="quiet">± {numberText(1.28 * out.water_activity_sd, 2)}</span></td
           >
-          <td>{out.moisture_protein_ratio.toFixed(1)}</td>
+          <td>{numberText(out.moisture_protein_ratio, 1)}</td>
           <td>{say.keep[out.keeps]}</td>
         </tr>
       {/each}
@@ -127,7 +129,7 @@
     <dt class="quiet">{say.hooks}</dt>
     <dd>
       <strong>{say.piecesHooks(found.pieces)}</strong>
-      {#if found.casing_mm !== null}<br />{say.casingLength((found.casing_mm / 1000).toFixed(1))}{/if}
+      {#if found.casing_mm !== null}<br />{say.casingLength(farLengthText(found.casing_mm))}{/if}
     </dd>
     <dt class="quiet">{say.weeks}</dt>
     <dd aria-live="polite">
@@ -135,9 +137,9 @@
         <strong data-testid="weeks">
           {weeks.data.low && weeks.data.middle && weeks.data.high
             ? say.weeksTold(
-                weeks.data.low.toFixed(0),
-                weeks.data.middle.toFixed(0),
-                weeks.data.high.toFixed(0),
+                numberText(weeks.data.low, 0),
+                numberText(weeks.data.middle, 0),
+                numberText(weeks.data.high, 0),
               )
             : say.weeksNever}
         </strong><br />
@@ -159,7 +161,7 @@
     <dt class="quiet">{say.cost}</dt>
     <dd>
       {found.cost !== null && found.cost_per_finished_kg !== null
-        ? say.costTold(money(found.cost), money(found.cost_per_finished_kg), kilograms(found.finished_g))
+        ? say.costTold(money(found.cost), priceText(found.cost_per_finished_kg), muchWeight(found.finished_g))
         : say.noCost}
     </dd>
   </dl>

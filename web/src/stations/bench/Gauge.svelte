@@ -1,8 +1,8 @@
 <script lang="ts">
   // A figure on a string, its limit a knot in it; opens to its formula, inputs and source.
   import type { Schema } from '../../api/client';
-  import { tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { tidyNumber } from '../../units/number';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   interface Props {

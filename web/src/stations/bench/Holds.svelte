@@ -5,7 +5,7 @@
   import Field from '../../forms/Field.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   let { holds, took }: { holds: Schema['HoldOut'][]; took: (answer: Schema['BatchOut']) => void } = $props();

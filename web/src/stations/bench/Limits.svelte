@@ -6,8 +6,8 @@
   import { lineQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import Line from '../../shell/Line.svelte';
-  import { tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { tidyNumber } from '../../units/number';
+  import { words } from '../../words';
   import { GOODS, LimitsForm } from './limitsform.svelte';
 
   const say = words.bench.limitsPage;

@@ -1,8 +1,8 @@
 <script lang="ts">
   // Salt, curing salt and the other lines: share and grams, each moves the other.
   import Num from '../../forms/Num.svelte';
-  import { gramDigits, recipeGrams } from '../../units/format';
-  import { words } from '../../words/en';
+  import { gramDigits, recipeWeight, unit } from '../../units/quantity';
+  import { words } from '../../words';
   import type { Desk, Line } from './desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
@@ -97,7 +97,8 @@
             label={`${say.salt}, ${say.grams}`}
             value={gramsOf('salt')}
             digits={gramDigits(gramsOf('salt'))}
-            unit="g"
+            quantity="mass"
+            unit={unit.mass}
             onset={(n) => n !== null && desk.setSaltGrams(n)}
           />
         </td>
@@ -124,7 +125,8 @@
               label={`${say.curing}, ${say.grams}`}
               value={gramsOf('curing')}
               digits={2}
-              unit="g"
+              quantity="mass"
+              unit={unit.mass}
               onset={(n) => n !== null && desk.setCuringGrams(n)}
             />
           </td>
@@ -187,7 +189,8 @@
               label={`${line.name}, ${say.share}`}
               value={shareOf(line, i)}
               digits={4}
-              unit={line.basis === 'per_kg' ? 'g/kg' : '%'}
+              quantity={line.basis === 'per_kg' ? 'dose' : undefined}
+              unit={line.basis === 'per_kg' ? unit.dose : '%'}
               fault={fault(`lines.${i}.amount`)}
               onset={(n) => desk.setShare(i, n ?? 0)}
             />
@@ -197,7 +200,8 @@
               label={`${line.name}, ${say.grams}`}
               value={gramsOf(`line-${i}`)}
               digits={gramDigits(gramsOf(`line-${i}`))}
-              unit="g"
+              quantity="mass"
+              unit={unit.mass}
               onset={(n) => n !== null && desk.setGrams(i, n)}
             />
           </td>
@@ -237,6 +241,7 @@
           <td class="more">
             <Num
               label={`${line.name}, ${say.price}`}
+              quantity="per_kg"
               value={line.price_per_kg ?? null}
               optional
               fault={fault(`lines.${i}.price_per_kg`)}
@@ -285,7 +290,7 @@
         </td>
         <td class="quiet text-right">{say.total}</td>
         <td class="pr-4 text-right font-semibold whitespace-nowrap"
-          >{recipeGrams(desk.worked?.total_g ?? 0)} g</td
+          >{recipeWeight(desk.worked?.total_g ?? 0)}</td
         >
         <td colspan="4"></td>
       </tr>

@@ -7,8 +7,9 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
-  import { fullDay, gramsAsTyped, recipeGrams, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fullDay, shortDay } from '../../units/format';
+  import { recipeWeight, weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
 
   const say = words.bench.lots;
   const told = words.stock.recall;
@@ -44,7 +45,7 @@
               href={p('/bench/batch/:id', { params: { id: String(batch.batch_id) } })}
               >{batch.batch} {batch.product}</a
             >
-            <span class="quiet">{fullDay(batch.made_at)} · {say.grams(`${recipeGrams(batch.grams)} g`)}</span>
+            <span class="quiet">{fullDay(batch.made_at)} · {say.grams(recipeWeight(batch.grams))}</span>
           </p>
           <ul class="mt-2 flex flex-wrap gap-x-6 gap-y-3" aria-label={told.where}>
             {#each batch.pieces as piece (piece.tag)}
@@ -57,7 +58,7 @@
                   {piece.place ?? ''}
                   {#each piece.packs as pack (pack.id)}
                     {#if pack.left}<span class="block"
-                        >{told.left(pack.left, pack.net_g === null ? '' : gramsAsTyped(pack.net_g))}, {words
+                        >{told.left(pack.left, pack.net_g === null ? '' : weightAsTyped(pack.net_g))}, {words
                           .stock.keepAt[pack.keep_at]}</span
                       >{/if}
                     {#each pack.events.filter((e) => e.kind === 'out' && e.how !== 'moved' && e.struck_reason === null) as event (event.id)}

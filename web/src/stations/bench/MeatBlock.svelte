@@ -1,7 +1,7 @@
 <script lang="ts">
   // The meat block: what was bought and trimmed, how fat it is, and the whole of it.
   import Num from '../../forms/Num.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Desk } from './desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
@@ -39,6 +39,7 @@
           <td>
             <Num
               label={`${part.name}, ${say.trimmed}`}
+              quantity="mass"
               value={part.weight_g}
               digits={1}
               fault={fault(`parts.${i}.weight_g`)}
@@ -76,6 +77,7 @@
           <td class="more">
             <Num
               label={`${part.name}, ${say.bought}`}
+              quantity="mass"
               value={part.bought_g ?? null}
               digits={0}
               optional
@@ -89,6 +91,7 @@
           <td class="more">
             <Num
               label={`${part.name}, ${say.price}`}
+              quantity="per_kg"
               value={part.price_per_kg ?? null}
               optional
               fault={fault(`parts.${i}.price_per_kg`)}
@@ -136,6 +139,7 @@
         <td>
           <Num
             label={say.wholeMeat}
+            quantity="mass"
             value={desk.worked?.meat_g ?? 0}
             digits={0}
             onset={(n) => n !== null && n > 0 && void desk.scaleTo(n)}

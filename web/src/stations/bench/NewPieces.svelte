@@ -8,10 +8,10 @@
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { optionalNumber, tareParts } from '../../forms/typed';
+  import { optionalAs, tareParts } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { grams, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fieldText, typedAs, weightText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { batch, took }: { batch: Schema['BatchOut']; took: (answer: Schema['BatchOut']) => void } = $props();
   const say = words.bench.batch;
@@ -37,7 +37,7 @@
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     if (busy) return; // Enter struck twice is one piece
-    const weight = typedNumber(gross);
+    const weight = typedAs('mass', gross);
     if (weight === null && (byWeight || gross.trim() !== '')) {
       [problem, where] = [words.errors.noNumber, 'gross_g'];
       return;
@@ -48,7 +48,7 @@
     gross = tag = raw = cured = '';
     busy = true;
     try {
-      const size = optionalNumber(across, 'across');
+      const size = optionalAs('length', across, 'across');
       const answer = await take(
         api.POST('/api/batches/{batch_id}/pieces', {
           params: { path: { batch_id: batch.id } },
@@ -60,11 +60,11 @@
                 mix_id: mix || null,
                 gross_g: weight,
                 ...tareParts(tare),
-                raw_g: optionalNumber(typed.raw),
-                cured_g: optionalNumber(typed.cured),
+                raw_g: optionalAs('mass', typed.raw),
+                cured_g: optionalAs('mass', typed.cured),
                 diameter_mm: flat ? null : size,
                 thickness_mm: flat ? size : null,
-                length_mm: optionalNumber(length),
+                length_mm: optionalAs('length', length),
                 casing,
                 target_loss_percent: byWeight ? plan.target_loss_percent : null,
                 loss_basis: plan.loss_basis ?? 'hung',
@@ -77,7 +77,7 @@
       const made = answer.pieces.at(-1);
       if (made)
         session.say(
-          made.tag_g === null ? words.done.tagged(made.tag) : say.tagged(made.tag, grams(made.tag_g)),
+          made.tag_g === null ? words.done.tagged(made.tag) : say.tagged(made.tag, weightText(made.tag_g)),
         );
       problem = where = null;
       document.getElementById('gross')?.focus();
@@ -121,7 +121,7 @@
       label={plan.shape === 'slab' ? words.bench.across.flat : words.bench.across.round}
       numeric
       bind:value={across}
-      hint={String(plan.across_mm)}
+      hint={fieldText('length', plan.across_mm)}
     />
     <Field label={say.length} numeric bind:value={length} />
     <Pick

@@ -7,7 +7,7 @@
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   let { recipe }: { recipe: number } = $props();

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What is to become of the bowl: pieces, casing, target, and the questions on which makers disagree.
   import Num from '../../forms/Num.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Desk, Sheet } from './desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
@@ -29,12 +29,19 @@
   <div class="mt-1 flex flex-wrap items-end gap-x-6 gap-y-1">
     <label class="ask">
       <span class="quiet">{say.piece}</span>
-      <Num label={say.piece} value={plan.piece_g} digits={0} onset={(n) => above(n) && set('piece_g', n)} />
+      <Num
+        label={say.piece}
+        quantity="mass"
+        value={plan.piece_g}
+        digits={0}
+        onset={(n) => above(n) && set('piece_g', n)}
+      />
     </label>
     <label class="ask">
       <span class="quiet">{plan.shape === 'slab' ? say.across.flat : say.across.round}</span>
       <Num
         label={plan.shape === 'slab' ? say.across.flat : say.across.round}
+        quantity="length"
         value={plan.across_mm}
         digits={0}
         onset={(n) => above(n) && n <= 600 && set('across_mm', n)}

@@ -8,7 +8,7 @@
   import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Desk } from './desk.svelte';
   import NextTime from './NextTime.svelte';
 

@@ -11,8 +11,9 @@
   import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
   import Instrument from '../../forms/Instrument.svelte';
-  import { recipeGrams, tidyNumber, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText, tidyNumber } from '../../units/number';
+  import { fieldText, recipeNumber, recipeWeight, typedAs, weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
   import { WeighOut } from './weighout.svelte';
   import WeighOutEnd from './WeighOutEnd.svelte';
 
@@ -39,7 +40,7 @@
   }
   async function setDegrees(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const celsius = typedNumber(degrees);
+    const celsius = typedAs('temperature', degrees);
     if (celsius === null) flow.problem = words.errors.noNumber;
     else await flow.temperature(celsius);
   }
@@ -71,7 +72,7 @@
     <header>
       <a class="min-h-11 content-center underline underline-offset-4" href={p('/bench')}>{say.back}</a>
       <h1 class="font-tag text-2xl font-bold">{state.product}</h1>
-      {#if state.rescale !== 1}<span class="quiet">{say.rescaled((100 * state.rescale).toFixed(1))}</span
+      {#if state.rescale !== 1}<span class="quiet">{say.rescaled(numberText(100 * state.rescale, 1))}</span
         >{/if}
       <button
         class="btn btn-ghost ml-auto min-h-11"
@@ -98,8 +99,7 @@
                 >{thing.state === 'right' ? '✓' : thing.state === 'to_weigh' ? '' : '!'}</span
               >
               <span>{thing.name}</span>
-              <span class="ml-auto whitespace-nowrap">{recipeGrams(thing.weighed_g ?? thing.target_g)} g</span
-              >
+              <span class="ml-auto whitespace-nowrap">{recipeWeight(thing.weighed_g ?? thing.target_g)}</span>
             </button>
           </li>
         {/each}
@@ -126,20 +126,20 @@
           <h2 class="name">{now.name}</h2>
           <p class="target" data-testid="target">
             {now.weighed_g !== null && now.state === 'under'
-              ? say.add(recipeGrams(now.missing_g))
-              : `${recipeGrams(now.target_g)} g`}
+              ? say.add(recipeNumber(now.missing_g))
+              : recipeWeight(now.target_g)}
           </p>
           <p class="text-xl">
-            {say.tolerance(tidyNumber(now.tolerance_g, 2))} ·
+            {say.tolerance(weightAsTyped(now.tolerance_g))} ·
             <strong>{say.scale(tidyNumber(now.scale_g, 2))}</strong>
-            <span class="quiet">{say.worst(now.worst_error_percent.toFixed(1))}</span>
+            <span class="quiet">{say.worst(numberText(now.worst_error_percent, 1))}</span>
           </p>
           {#if now.state === 'over'}
             <div class="off-mark" role="alert">
-              <p class="text-2xl font-semibold">{say.over(recipeGrams(-now.missing_g))}</p>
+              <p class="text-2xl font-semibold">{say.over(recipeNumber(-now.missing_g))}</p>
               <div class="mt-2 flex flex-wrap gap-3">
                 <button class="btn btn-lg" disabled={flow.busy} onclick={() => void flow.takeOut(now)}
-                  >{say.tookOut(recipeGrams(-now.missing_g))}</button
+                  >{say.tookOut(recipeNumber(-now.missing_g))}</button
                 >
                 <button class="btn btn-lg" disabled={flow.busy} onclick={() => void flow.rescale(now)}
                   >{say.rescale}</button
@@ -156,7 +156,7 @@
                   class:bad={flow.problem !== null}
                   inputmode="decimal"
                   autocomplete="off"
-                  placeholder={recipeGrams(now.missing_g)}
+                  placeholder={recipeNumber(now.missing_g)}
                   bind:value={flow.typed}
                   oninput={() => {
                     flow.asked = null;
@@ -171,7 +171,7 @@
                 kind="scale"
                 cable
                 onvalue={(value) => {
-                  flow.typed = String(value);
+                  flow.typed = fieldText('mass', value, 2);
                   flow.asked = flow.problem = null;
                   box?.focus();
                 }}
@@ -205,8 +205,8 @@
                 <li class="flex items-baseline gap-3" class:struck={entry.struck_reason}>
                   <span
                     >{entry.rescale === null
-                      ? `${recipeGrams(entry.grams)} g`
-                      : `× ${entry.rescale.toFixed(3)}`}</span
+                      ? recipeWeight(entry.grams)
+                      : `× ${numberText(entry.rescale, 3)}`}</span
                   >
                   <span class="quiet">{entry.by}{entry.lot ? `, ${say.lot} ${entry.lot}` : ''}</span>
                   {#if entry.struck_reason}<span class="quiet">{entry.struck_reason} · {entry.struck_by}</span

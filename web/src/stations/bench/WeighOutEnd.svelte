@@ -7,7 +7,7 @@
   import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { navigate } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { state: out, places }: { state: Schema['WeighOutOut']; places: Schema['PlaceOut'][] } = $props();
   const say = words.bench.weigh;

@@ -7,8 +7,10 @@
   import Field from '../../forms/Field.svelte';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
-  import { grams, percent, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { percent } from '../../units/format';
+  import { numberText, typedNumber } from '../../units/number';
+  import { priceText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { batch }: { batch: number } = $props();
   const say = words.stock.yields;
@@ -21,7 +23,7 @@
   let kind = $state<Schema['CostIn']['kind']>('casing');
   let amount = $state('');
   let striking = $state<number | null>(null);
-  const money = (of: number): string => of.toFixed(2);
+  const money = (of: number): string => numberText(of, 2);
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -59,7 +61,7 @@
         <dd>
           <i style:width={`${100 * (step.share ?? 0)}%`}></i>
           <span
-            >{step.grams === null ? say.unknown : grams(step.grams)}
+            >{step.grams === null ? say.unknown : weightText(step.grams)}
             {#if step.share !== null}<small class="quiet">{percent(100 * step.share, 0)}</small>{/if}</span
           >
         </dd>
@@ -84,9 +86,9 @@
       {/each}
     </ul>
     {#if found.data.cost_per_finished_kg !== null}<p>
-        <strong>{money(found.data.cost_per_finished_kg)}</strong>
+        <strong>{priceText(found.data.cost_per_finished_kg)}</strong>
         {say.perFinished}{#if found.data.cost_per_usable_kg !== null},
-          <strong>{money(found.data.cost_per_usable_kg)}</strong>
+          <strong>{priceText(found.data.cost_per_usable_kg)}</strong>
           {say.perUsable}{/if}
       </p>{/if}
     {#if striking !== null}<Reason

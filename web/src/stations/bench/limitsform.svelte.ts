@@ -1,8 +1,8 @@
 // A limit profile of the maker's own: begun from one that is there, sent as a whole.
 import { api, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
-import { tidyNumber, typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { tidyNumber, typedNumber } from '../../units/number';
+import { words } from '../../words';
 
 type Profile = Schema['LimitProfileIn'];
 export const GOODS = ['minced', 'intact', 'belly'] as const;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
-import { gramDigits, recipeGrams, tidyNumber } from '../../units/format';
+import { tidyNumber } from '../../units/number';
+import { gramDigits, recipeNumber } from '../../units/quantity';
 import { isFar } from './pours';
 
 describe('a far weight', () => {
@@ -17,7 +18,7 @@ describe('a far weight', () => {
 
 describe('grams of a recipe', () => {
   it('have the digits that their size deserves', () => {
-    expect([1.25, 12.54, 61.57, 123.4, 5167.4].map(recipeGrams)).toEqual([
+    expect([1.25, 12.54, 61.57, 123.4, 5167.4].map(recipeNumber)).toEqual([
       '1.25',
       '12.5',
       '61.6',

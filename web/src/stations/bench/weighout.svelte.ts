@@ -3,8 +3,8 @@ import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { newUid } from '../../api/uid';
 import { When } from '../../forms/when.svelte';
-import { typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedAs } from '../../units/quantity';
+import { words } from '../../words';
 import { isFar } from './pours';
 
 type Out = Schema['WeighOutOut'];
@@ -84,7 +84,7 @@ export class WeighOut {
   /** Note the typed weight; a far one is asked about first. */
   async pour(confirmed = false): Promise<void> {
     const thing = this.now;
-    const grams = typedNumber(this.typed);
+    const grams = typedAs('mass', this.typed);
     if (!thing || this.busy) return; // Enter struck twice is one pour
     if (grams === null || grams <= 0) {
       this.problem = words.errors.noNumber;

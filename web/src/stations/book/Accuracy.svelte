@@ -5,7 +5,8 @@
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
   import { fullDay, percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { words } from '../../words';
   import BookPage from './BookPage.svelte';
   import PlansAgainst from './PlansAgainst.svelte';
 
@@ -40,7 +41,7 @@
         ).flatMap(([name, side]) => (side ? [{ name, side }] : []))
       : [],
   );
-  const days = (value: number): string => `${Math.abs(value).toFixed(1)} d`;
+  const days = (value: number): string => `${numberText(Math.abs(value), 1)} d`;
   const leaning = (of: Schema['FiguresOut']): string =>
     Math.abs(of.bias_days) < 0.25
       ? say.straight
@@ -128,7 +129,7 @@
               class="font-tag underline underline-offset-4"
               href={p('/book/batch/:id', { params: { id: String(one.batch_id) } })}>{one.batch}</a
             >
-            {say.hoursOff(one.told_hour.toFixed(1))} → {say.hoursOff(one.crossed_hour.toFixed(1))}
+            {say.hoursOff(numberText(one.told_hour, 1))} → {say.hoursOff(numberText(one.crossed_hour, 1))}
             <span class="quiet">({one.inside ? '✓' : '✕'} {say.inside})</span>
           </p>
         {/each}
@@ -145,7 +146,7 @@
             >
             {say.ringSeen} <strong>{say.ringWords[one.seen]}</strong>, {say.ringPredicted}
             <strong>{say.ringWords[one.predicted]}</strong>
-            <span class="quiet">({one.predicted_mm.toFixed(0)} mm) {one.agrees ? '✓' : '✕'}</span>
+            <span class="quiet">({numberText(one.predicted_mm, 0)} mm) {one.agrees ? '✓' : '✕'}</span>
           </p>
         {/each}
       </section>

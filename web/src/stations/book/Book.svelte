@@ -9,7 +9,7 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { fullDay, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import PieceState from './PieceState.svelte';
 
   const say = words.life.book;

@@ -7,7 +7,7 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { title, hint, children }: { title: string; hint: string; children: Snippet } = $props();
   const line = createQuery(lineQuery);

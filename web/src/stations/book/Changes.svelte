@@ -4,8 +4,9 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
-  import { dayAndTime, fullDay, gramsAsTyped } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay } from '../../units/format';
+  import { weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
 
   interface Props {
     batch?: number | null;
@@ -33,7 +34,7 @@
   const shown = (field: string, value: Field['before']): string => {
     if (value === null || value === '') return say.nothing;
     if (field.endsWith('_s')) return fullDay(new Date(Number(value) * 1000).toISOString());
-    if (field.endsWith('_g')) return gramsAsTyped(Number(value));
+    if (field.endsWith('_g')) return weightAsTyped(Number(value));
     return String(value);
   };
   /** A line that strikes something through, and who did; what else it says is the reason. */
@@ -57,7 +58,7 @@
             href={p('/bench/batch/:id', { params: { id: String(line.batch_id) } })}>{line.batch}</a
           >{/if}
         {#if line.place}{line.place}{/if}
-        {#if line.weighed_g !== null}{gramsAsTyped(line.weighed_g)}{/if}
+        {#if line.weighed_g !== null}{weightAsTyped(line.weighed_g)}{/if}
         {#if struck(line)}<span class="field">{say.struck}</span>{/if}
         {#each line.fields.filter((one) => !one.field.startsWith('struck_')) as field (field.field)}
           <span class="field"

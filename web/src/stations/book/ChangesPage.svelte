@@ -5,7 +5,7 @@
   import { api, take } from '../../api/client';
   import { inAddress, intoAddress } from '../../shell/address';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import BookPage from './BookPage.svelte';
   import Changes from './Changes.svelte';
 

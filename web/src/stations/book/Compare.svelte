@@ -6,7 +6,8 @@
   import Beside from '../../charts/Beside.svelte';
   import { inAddress, intoAddress } from '../../shell/address';
   import { p } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { inUnits } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import BookPage from './BookPage.svelte';
   import { chosen, factShown, fallOf } from './comparing';
@@ -34,8 +35,10 @@
   const falls = $derived((data?.batches ?? []).flatMap((one, i) => fallOf(one.code, i, one.ph)));
   const air = (what: 'temperature_c' | 'rh_percent') =>
     (data?.batches ?? []).flatMap((one, batch) =>
-      one.air ? [measured({ name: one.code, batch, x: one.air.days, y: one.air[what] })] : [],
+      one.air ? [measured({ name: one.code, batch, x: one.air.days, y: shownAir(what, one.air[what]) })] : [],
     );
+  const shownAir = (what: string, values: (number | null)[]): (number | null)[] =>
+    what === 'rh_percent' ? values : values.map((c) => (c === null ? null : inUnits('temperature', c)));
   /** What was measured alone: a thermometer tells of no humidity. */
   function measured<T extends { x: number[]; y: (number | null)[] }>(of: T): T & { y: number[] } {
     const told = (_: unknown, i: number): boolean => of.y[i] != null;
@@ -120,7 +123,7 @@
           {#each data.facts as fact (fact)}
             <tr
               ><th>{words.book.facts[fact]}</th>{#each data.batches as one (one.batch_id)}<td
-                  >{factShown(one.facts[fact])}</td
+                  >{factShown(fact, one.facts[fact])}</td
                 >{/each}</tr
             >
           {/each}

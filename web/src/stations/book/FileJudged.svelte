@@ -2,7 +2,7 @@
   // A batch file, of this workshop or of another: read and judged, nothing of it is kept.
   import { api, take } from '../../api/client';
   import HurdleMark from '../../goods/HurdleMark.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { whole } from '../../words/said';
   import { figure, standing } from '../ledger/figures';
   import BookPage from './BookPage.svelte';

@@ -3,8 +3,9 @@
   import type { Schema } from '../../api/client';
   import { figureOf, outline as shapeOf } from '../../goods/shapes';
   import { p } from '../../shell/router';
-  import { fullDay, grams, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fullDay, percent } from '../../units/format';
+  import { weightText } from '../../units/quantity';
+  import { words } from '../../words';
 
   interface Props {
     piece: Schema['PieceOfBatch'];
@@ -32,9 +33,9 @@
       piece.mix ?? '',
       piece.weight_g === null && piece.start_g === null
         ? words.done.notWeighed
-        : grams(piece.weight_g ?? piece.start_g ?? 0),
+        : weightText(piece.weight_g ?? piece.start_g ?? 0),
       piece.loss_percent === null ? '' : percent(piece.loss_percent),
-      piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(grams(piece.tag_g)) : '',
+      piece.weight_g === null && piece.tag_g !== null ? say.scale.tag(weightText(piece.tag_g)) : '',
     ].filter(Boolean),
   );
   /** Raw before the hook, darker on it, dry after it; only an outline where nothing is left. */

@@ -5,7 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
   import { dayRange, fullDay, percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   const say = words.plan.against;
   const found = createQuery(() => ({

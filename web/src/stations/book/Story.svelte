@@ -8,16 +8,9 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
-  import {
-    dayAndTime,
-    fullDay,
-    grams,
-    gramsAsTyped,
-    percent,
-    shortDay,
-    useTimeZone,
-  } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay, percent, shortDay, useTimeZone } from '../../units/format';
+  import { priceText, weightAsTyped, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import { figure, standing } from '../ledger/figures';
   import Changes from './Changes.svelte';
@@ -106,7 +99,7 @@
           <ul>
             {#each data.went_in as one, i (i)}
               <li class="pair">
-                <span>{one.name}</span><span class="text-right">{grams(one.grams)}</span>
+                <span>{one.name}</span><span class="text-right">{weightText(one.grams)}</span>
                 {#if one.lot_id}<a
                     class="underline underline-offset-4"
                     href={p('/bench/lot/:id', { params: { id: String(one.lot_id) } })}>{one.lot}</a
@@ -122,10 +115,10 @@
               <li class="pair">
                 <span class="font-tag">{piece.tag}</span>
                 <span class="text-right"
-                  >{piece.start_g ? gramsAsTyped(Math.round(piece.start_g)) : '–'} → {piece.weights.filter(
+                  >{piece.start_g ? weightAsTyped(Math.round(piece.start_g)) : '–'} → {piece.weights.filter(
                     (w) => w.struck_reason === null,
                   ).length
-                    ? gramsAsTyped(
+                    ? weightAsTyped(
                         Math.round(
                           piece.weights.filter((w) => w.struck_reason === null).at(-1)?.gross_g ?? 0,
                         ),
@@ -163,11 +156,11 @@
           <p>
             {data.came_of_it.steps
               .filter((s) => s.grams !== null)
-              .map((s) => `${words.stock.yields.steps[s.step]} ${grams(s.grams ?? 0)}`)
+              .map((s) => `${words.stock.yields.steps[s.step]} ${weightText(s.grams ?? 0)}`)
               .join(' → ') || '–'}
           </p>
           {#if data.came_of_it.cost_per_finished_kg !== null}<p>
-              <strong>{data.came_of_it.cost_per_finished_kg.toFixed(2)}</strong>
+              <strong>{priceText(data.came_of_it.cost_per_finished_kg)}</strong>
               {words.stock.yields.perFinished}
             </p>{/if}
           {#each data.packs as pack (pack.id)}
@@ -176,7 +169,7 @@
                 class="font-tag underline underline-offset-4"
                 href={p('/rest/stock/:id', { params: { id: String(pack.id) } })}>{pack.tag}</a
               >
-              {pack.number} × {gramsAsTyped(pack.net_g ?? 0)}, {pack.left}
+              {pack.number} × {weightAsTyped(pack.net_g ?? 0)}, {pack.left}
               <span class="quiet">{words.stock.keepAt[pack.keep_at]}</span>
             </p>
           {/each}

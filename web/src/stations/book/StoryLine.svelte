@@ -5,7 +5,8 @@
 
   import type { Schema } from '../../api/client';
   import { shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { inUnits, temperatureText, unit } from '../../units/quantity';
+  import { words } from '../../words';
   import { lossOf, lossScale, mostTold, thickness, timeScale, strips } from './storyline';
 
   let { story }: { story: Schema['StoryOut'] } = $props();
@@ -30,7 +31,7 @@
   function bounds(values: number[]): [number, number] {
     return values.length ? [Math.min(...values) - 0.5, Math.max(...values) + 0.5] : [0, 1];
   }
-  const span = ([low, high]: [number, number]): string => `${Math.round(low)}–${Math.round(high)}`;
+  const span = ([low = 0, high = 0]: number[]): string => `${Math.round(low)}–${Math.round(high)}`;
   const path = (at: string[], values: (number | null)[], scale: (v: number) => number): string =>
     line<number | null>(
       (_, i) => x(new Date(at[i] ?? 0)),
@@ -56,7 +57,7 @@
         <title
           >{say.stages[stage.kind]}, {stage.place ?? ''}{stage.mean_c === null
             ? ''
-            : `, ${stage.mean_c} °C`}</title
+            : `, ${temperatureText(stage.mean_c)}`}</title
         >
       </rect>
     {/each}
@@ -124,7 +125,9 @@
       <path d={path(air.at, air.rh_percent, yh)} class="damp" />
     {/each}
     {#if airs.length}
-      <text x={width - right + 6} y={airTop + 28} class="warmth-name">{span(warmth)} °C</text>
+      <text x={width - right + 6} y={airTop + 28} class="warmth-name"
+        >{span(warmth.map((c) => inUnits('temperature', c)))} {unit.temperature}</text
+      >
       <text x={width - right + 6} y={airTop + 82} class="damp-name">{span(damp)} %</text>
     {/if}
   </svg>

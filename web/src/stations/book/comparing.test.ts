@@ -20,8 +20,12 @@ describe('batches beside each other', () => {
     expect(fallOf('J-1', 0, [at(6, 5.6)])).toEqual([]);
   });
   it('write what is not known as a dash, not as a nought', () => {
-    expect([factShown(null), factShown(0), factShown(2.704), factShown('natural'), factShown('Pit')]).toEqual(
-      ['–', '0', '2.7', 'natural', 'Pit'],
-    );
+    expect([null, 0, 2.704, 'natural', 'Pit'].map((value) => factShown('salt_percent', value))).toEqual([
+      '–',
+      '0',
+      '2.7',
+      'natural',
+      'Pit',
+    ]);
   });
 });

@@ -3,8 +3,9 @@
   import { api, type Schema, take } from '../../api/client';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, fullDay, gramsAsTyped, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay, percent } from '../../units/format';
+  import { weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import Become from './Become.svelte';
   import type { Refresh } from './weigh.svelte';
@@ -51,7 +52,7 @@
 <p class="quiet">
   {card.scale
     ? say.stands(
-        gramsAsTyped(card.scale.gross_g),
+        weightAsTyped(card.scale.gross_g),
         card.scale.loss_percent === null ? null : percent(card.scale.loss_percent),
         dayAndTime(card.scale.at),
       )

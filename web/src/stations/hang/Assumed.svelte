@@ -2,7 +2,7 @@
   // What a date rests on that nobody gave: said beside it, never in silence.
   import type { Schema } from '../../api/client';
   import { percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
 
   interface Props {

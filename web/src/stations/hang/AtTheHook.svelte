@@ -11,7 +11,7 @@
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import Photos from './Photos.svelte';
 

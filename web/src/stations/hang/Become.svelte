@@ -10,8 +10,9 @@
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
-  import { dayAndTime, gramsAsTyped } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime } from '../../units/format';
+  import { fieldText, weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import { Becoming, HOW, type Kind } from './becoming.svelte';
 
@@ -63,7 +64,7 @@
         kind="scale"
         simulate={() => onTheScale(card.id)}
         onvalue={(grams) => {
-          form.weight = String(grams);
+          form.weight = fieldText('mass', grams);
           form.typed();
         }}
       />
@@ -80,7 +81,7 @@
       >
     </div>
     <p class="quiet text-sm">
-      {last ? say.last(gramsAsTyped(last.gross_g), dayAndTime(last.at)) : say.neverWeighed}
+      {last ? say.last(weightAsTyped(last.gross_g), dayAndTime(last.at)) : say.neverWeighed}
       {#if form.firstShown}· {form.firstShown}. {words.life.scale.second}{/if}
     </p>
     {#if form.question}

@@ -11,12 +11,14 @@
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalAs, optionalNumber } from '../../forms/typed';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { fieldText, temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
   import Devices from './Devices.svelte';
   import ImportSheet from './ImportSheet.svelte';
   import PlaceFacts from './PlaceFacts.svelte';
@@ -58,7 +60,7 @@
   });
   $effect(() => {
     void placeId;
-    temperature = place?.setpoint?.temperature_c?.toString() ?? '';
+    temperature = fieldText('temperature', place?.setpoint?.temperature_c ?? null);
     humidity = place?.setpoint?.rh_percent?.toString() ?? '';
   });
 
@@ -69,7 +71,7 @@
         api.POST('/api/places/{place_id}/setpoint', {
           params: { path: { place_id: placeId } },
           body: {
-            temperature_c: optionalNumber(temperature),
+            temperature_c: optionalAs('temperature', temperature),
             rh_percent: optionalNumber(humidity),
             ...head(since),
           },
@@ -132,8 +134,8 @@
             head={[words.tables.when, words.piece.temperature, words.piece.humidity]}
             rows={shown.at_s.map((at, i) => [
               dayAndTime(new Date(at * 1000).toISOString()),
-              `${(shown.temperature_c[i] ?? 0).toFixed(1)} °C`,
-              shown.rh_percent[i] == null ? '–' : `${shown.rh_percent[i].toFixed(0)} %`,
+              temperatureText(shown.temperature_c[i] ?? 0),
+              shown.rh_percent[i] == null ? '–' : `${numberText(shown.rh_percent[i], 0)} %`,
             ])}
             file="/api/places/{place.id}/climate.csv?from_s={shown.at_s[0]}&to_s={(shown.at_s.at(-1) ?? 0) +
               shown.bucket_s}"

@@ -3,8 +3,8 @@
   import type { Schema } from '../../api/client';
   import When from '../../forms/When.svelte';
   import { dayAndTime, weekdayAndYear } from '../../units/format';
-  import { words } from '../../words/en';
-  import { chosen, Correcting, declared, type Field } from './correcting.svelte';
+  import { words } from '../../words';
+  import { chosen, Correcting, declared, declaredText, type Field } from './correcting.svelte';
   import Stays from './Stays.svelte';
   import type { Refresh } from './weigh.svelte';
 
@@ -20,13 +20,13 @@
   const told = (field: Field, value: string | null): string =>
     value !== null && field === 'hung_at'
       ? dayAndTime(value)
-      : (chosen[field]?.[value ?? ''] ?? value ?? '–');
+      : (chosen[field]?.[value ?? ''] ?? declaredText(field, value) ?? '–');
   const shown = (field: Field): string =>
     chosen[field]
       ? (chosen[field][values[field]?.toString() ?? 'unknown'] ?? '–')
       : field === 'hung_at'
         ? weekdayAndYear(new Date(piece.card.hung_at))
-        : (values[field]?.toString() ?? '–');
+        : (declaredText(field, values[field]) ?? '–');
 </script>
 
 <details class="mt-4">

@@ -6,7 +6,7 @@
 
   import { session } from '../../shell/session.svelte';
   import { age, dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import NewDevice from '../house/NewDevice.svelte';
 
   let {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // What a file leaves open: a question each, answered once for files of the same head.
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { fullDay } from '../../units/format';
   import type { Importing } from './importing.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The rows of a file that would be asked about at the scale: each counts or is left out.
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Importing } from './importing.svelte';
 
   interface Props {

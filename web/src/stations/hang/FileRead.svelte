@@ -2,7 +2,7 @@
   // How a file was understood: in sentences, and its first rows beside what was read of them.
   import type { Schema } from '../../api/client';
   import { dayAndTime, fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     shown: Schema['ImportPreview'];

@@ -4,7 +4,8 @@
 
   import { explainedQuery } from '../../api/queries';
   import { spanUnit } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { words } from '../../words';
 
   let { piece }: { piece: number } = $props();
   const say = words.grounds;
@@ -34,18 +35,18 @@
         <span class="md:whitespace-nowrap">
           <span class="grounds {part.key} mr-1 inline-block h-3 w-3 align-baseline" aria-hidden="true"
           ></span>{part.text}
-          <strong>{(part.share * 100).toFixed(0)}&nbsp;%</strong>
+          <strong>{numberText(part.share * 100, 0)}&nbsp;%</strong>
         </span>
       {/each}
     </p>
     {#if found.window_days !== null}
       <p class="mt-1" data-testid="narrowing">
-        {#if found.air_share > 0.3}{say.air((found.air_share * 100).toFixed(0))}{/if}
+        {#if found.air_share > 0.3}{say.air(numberText(found.air_share * 100, 0))}{/if}
         {#each found.narrowing.slice(0, 2) as help (help.by)}
           {@const [unit, inDay] = spanUnit(found.window_days)}
           {say.helps[help.by](
-            say.span[unit]((found.window_days * inDay).toFixed(0)),
-            (help.window_days * inDay).toFixed(0),
+            say.span[unit](numberText(found.window_days * inDay, 0)),
+            numberText(help.window_days * inDay, 0),
           )}
         {:else}
           {say.nothingHelps}

@@ -2,8 +2,9 @@
   // Beside the room when no piece is picked: what wants a hand, most pressing first.
   import type { Schema } from '../../api/client';
   import StateMark from '../../goods/StateMark.svelte';
-  import { gramsAsTyped, kilograms, longDay, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { longDay, percent } from '../../units/format';
+  import { muchWeight, weightAsTyped, weightText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { room, onpick }: { room: Schema['Room']; onpick: (id: number) => void } = $props();
 
@@ -55,7 +56,7 @@
               <span class="font-tag w-20 font-semibold">{card.tag}</span>
               <span class="quiet flex-1 truncate">{card.product}</span>
               <span class="whitespace-nowrap"
-                >{#if card.scale?.doubt}{gramsAsTyped(card.scale.gross_g)}
+                >{#if card.scale?.doubt}{weightAsTyped(card.scale.gross_g)}
                   ?{:else}{card.scale ? '' : '~'}{percent(card.loss_percent)}{/if}</span
               >
             </button>
@@ -65,7 +66,7 @@
     {/each}
     {#if next?.ready.p50}<p class="mt-5">{say.nextReady(next.tag, longDay(next.ready.p50))}</p>{/if}
     <p class="quiet mt-1">
-      {say.waterPerDay(room.water_g_per_day)}, {kilograms(
+      {say.waterPerDay(weightText(room.water_g_per_day))}, {muchWeight(
         room.pieces.reduce((sum, c) => sum + (c.weight_now_g ?? 0), 0),
       )}
       {say.hanging}.

@@ -15,7 +15,7 @@
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { HangForm } from './hangform.svelte';
   import { type Carried, hand } from './hand.svelte';
   import Hands from './Hands.svelte';

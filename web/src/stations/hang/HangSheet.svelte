@@ -7,9 +7,10 @@
   import Instrument from '../../forms/Instrument.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
-  import { dayRange, grams, longDay } from '../../units/format';
+  import { dayRange, longDay } from '../../units/format';
+  import { fieldText, weightText } from '../../units/quantity';
   import Assumed from './Assumed.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { HangForm } from './hangform.svelte';
 
   interface Props {
@@ -71,7 +72,7 @@
           <option value={made.tag}
             >{made.tag} · {made.product} · {made.gross_g === null
               ? words.done.notWeighed
-              : grams(made.gross_g)}</option
+              : weightText(made.gross_g)}</option
           >
         {/each}
       </select>
@@ -145,7 +146,7 @@
       fault={where === 'start_weight_g'}
       onchange={() => form.changed()}
     />
-    <Instrument kind="scale" cable onvalue={(value) => (form.start = String(value))} />
+    <Instrument kind="scale" cable onvalue={(value) => (form.start = fieldText('mass', value))} />
     <Field
       label={words.form.tare}
       numeric
@@ -239,7 +240,7 @@
           <span>
             <span class="quiet block text-sm">{words.form.done}</span>
             <span class="block text-4xl font-bold" data-testid="target-weight"
-              >{grams(form.preview.tag_g)}</span
+              >{weightText(form.preview.tag_g)}</span
             >
           </span>
         {/if}

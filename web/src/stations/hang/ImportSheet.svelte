@@ -1,8 +1,9 @@
 <script lang="ts">
   // Bring in a file: what was understood, what it would bring, what is faulty; then the go-ahead.
   import type { Schema } from '../../api/client';
-  import { dayRange, fullDay, grams, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayRange, fullDay, percent } from '../../units/format';
+  import { weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import FileAsks from './FileAsks.svelte';
   import FileDoubts from './FileDoubts.svelte';
   import FileRead from './FileRead.svelte';
@@ -105,7 +106,9 @@
               <tr class="border-base-300 border-b">
                 <td class="font-tag py-1 font-semibold">{f.tag}</td>
                 <td class="py-1 text-right">{percent(f.loss_percent)}</td>
-                <td class="py-1 text-right">{f.target_weight_g === null ? '–' : grams(f.target_weight_g)}</td>
+                <td class="py-1 text-right"
+                  >{f.target_weight_g === null ? '–' : weightText(f.target_weight_g)}</td
+                >
                 <td class="py-1 pl-3"
                   >{f.status === 'drying' && f.ready.p10 && f.ready.p90
                     ? dayRange(f.ready.p10, f.ready.p90)

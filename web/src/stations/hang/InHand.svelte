@@ -3,7 +3,7 @@
   import type { Schema } from '../../api/client';
   import When from '../../forms/When.svelte';
   import { p } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { hand } from './hand.svelte';
 
   let { places, here }: { places: Schema['PlaceOut'][]; here: number } = $props();

@@ -6,7 +6,8 @@
   import { insideQuery } from '../../api/queries';
   import CrossSection from '../../goods/CrossSection.svelte';
   import { percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { words } from '../../words';
 
   let { piece, now }: { piece: Schema['PieceOut']; now: number } = $props();
   const say = words.inside;
@@ -71,18 +72,18 @@
     <dl class="grid grid-cols-[max-content_1fr] gap-x-3">
       <dt class="quiet">{say.rim}</dt>
       <dd>
-        {say.water(inside.rim_water_percent.toFixed(0))}, <strong>{say.feels[inside.rim_feels]}</strong>
+        {say.water(numberText(inside.rim_water_percent, 0))}, <strong>{say.feels[inside.rim_feels]}</strong>
       </dd>
       <dt class="quiet">{say.core}</dt>
       <dd>
-        {say.water(inside.core_water_percent.toFixed(0))}, <strong>{say.feels[inside.core_feels]}</strong>
+        {say.water(numberText(inside.core_water_percent, 0))}, <strong>{say.feels[inside.core_feels]}</strong>
       </dd>
       {#if moved === null}
         <dt class="quiet">{say.pace}</dt>
         <dd>
           {say.paceText(
-            piece.card.pace_percent_per_day.toFixed(2),
-            piece.card.safe_percent_per_day.toFixed(2),
+            numberText(piece.card.pace_percent_per_day, 2),
+            numberText(piece.card.safe_percent_per_day, 2),
           )}
         </dd>
         {#if piece.hangs && piece.card.wants.includes('too_fast')}<dd class="text-error col-start-2">

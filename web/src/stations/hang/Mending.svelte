@@ -3,8 +3,10 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
-  import { grams, longDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { longDay } from '../../units/format';
+  import { numberText } from '../../units/number';
+  import { weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   interface Props {
@@ -20,13 +22,13 @@
       take(api.GET('/api/pieces/{piece_id}/mending', { params: { path: { piece_id: piece.card.id } } })),
   }));
   const trouble = $derived(found.data?.mending ?? null);
-  const ring = (value: number): string => value.toFixed(2);
+  const ring = (value: number): string => numberText(value, 2);
 
   function what(mend: Schema['MendOut'], fast: boolean): string {
     if (mend.way === 'hook' && mend.hook) return say.ways.hook(mend.hook.rod, mend.hook.hook);
-    if (mend.way === 'humidity') return say.ways.humidity((mend.rh_percent ?? 0).toFixed(0));
+    if (mend.way === 'humidity') return say.ways.humidity(numberText(mend.rh_percent ?? 0, 0));
     if (mend.way === 'air') return fast ? say.ways.airLess : say.ways.airMore;
-    if (mend.way === 'rest') return say.ways.rest((mend.weeks ?? 0).toFixed(0));
+    if (mend.way === 'rest') return say.ways.rest(numberText(mend.weeks ?? 0, 0));
     return mend.way === 'wrap' ? say.ways.wrap : say.ways.take_down;
   }
 </script>
@@ -48,8 +50,8 @@
           ? say.over(longDay(trouble.over_at))
           : say.overSince(longDay(trouble.over_at))}
         {say.costs(
-          grams(trouble.loss_g_per_day),
-          trouble.loss_money_per_day === null ? null : trouble.loss_money_per_day.toFixed(2),
+          weightText(trouble.loss_g_per_day),
+          trouble.loss_money_per_day === null ? null : numberText(trouble.loss_money_per_day, 2),
         )}
       </p>{/if}
     {#if trouble.trouble !== 'overshooting'}

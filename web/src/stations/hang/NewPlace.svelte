@@ -5,7 +5,7 @@
   import { lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { navigate } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import PlaceForm from './PlaceForm.svelte';
 
   const client = useQueryClient();

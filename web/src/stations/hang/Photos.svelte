@@ -7,7 +7,7 @@
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { piece }: { piece: number } = $props();
   const say = words.photos;

@@ -2,8 +2,9 @@
   // The room as a plain list, for many pieces and small screens; sorts by any column.
   import type { Schema } from '../../api/client';
   import StateMark from '../../goods/StateMark.svelte';
-  import { dayRange, grams, percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayRange, percent, shortDay } from '../../units/format';
+  import { weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { tagText } from './label';
 
   interface Props {
@@ -108,9 +109,9 @@
           >{piece.scale ? '' : '~'}{percent(piece.loss_percent)}
           {#if piece.target_loss_percent !== null}{words.piece.of}
             {percent(piece.target_loss_percent, 0)}{/if}<span class="quiet block text-sm"
-            >{#if piece.weight_now_g === null}{words.done.notWeighed}{:else}{piece.scale ? '' : '~'}{grams(
-                piece.weight_now_g,
-              )}{piece.scale?.doubt ? ' ?' : ''}{/if}</span
+            >{#if piece.weight_now_g === null}{words.done.notWeighed}{:else}{piece.scale
+                ? ''
+                : '~'}{weightText(piece.weight_now_g)}{piece.scale?.doubt ? ' ?' : ''}{/if}</span
           ></td
         >
         <td class="pr-3 whitespace-nowrap">

@@ -9,8 +9,10 @@
   import Become from './Become.svelte';
   import DryingCurve from '../../charts/DryingCurve.svelte';
   import { p } from '../../shell/router';
-  import { dayAndTime, dayRange, grams, gramsAsTyped, longDay, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, dayRange, longDay, percent } from '../../units/format';
+  import { numberText } from '../../units/number';
+  import { weightAsTyped, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import Declared from './Declared.svelte';
   import Grounds from './Grounds.svelte';
@@ -74,7 +76,7 @@
     <h2 class="font-tag text-3xl font-bold">{card.tag}</h2>
     <p class="text-lg whitespace-nowrap">
       {card.tag_g !== null
-        ? say.tag(grams(card.tag_g))
+        ? say.tag(weightText(card.tag_g))
         : card.done_days !== null
           ? words.done.afterDays(card.done_days)
           : words.done.tag.feel}
@@ -82,10 +84,10 @@
   </div>
   <p class="mt-1 text-lg" data-testid="scale">
     {#if card.scale?.doubt}
-      {say.doubted(gramsAsTyped(card.scale.gross_g), dayAndTime(card.scale.at))}
+      {say.doubted(weightAsTyped(card.scale.gross_g), dayAndTime(card.scale.at))}
     {:else if card.scale && card.scale.loss_percent !== null}
       {say.says(
-        gramsAsTyped(card.scale.gross_g),
+        weightAsTyped(card.scale.gross_g),
         percent(card.scale.loss_percent),
         card.target_loss_percent === null ? null : percent(card.target_loss_percent, 0),
         dayAndTime(card.scale.at),
@@ -99,7 +101,7 @@
               percent(card.model_loss_low_percent, 0),
               percent(card.model_loss_high_percent, 0),
             )
-          : say.model(grams(card.model_weight_g), percent(card.model_loss_percent))}</span
+          : say.model(weightText(card.model_weight_g), percent(card.model_loss_percent))}</span
       >{/if}
   </p>
 
@@ -114,9 +116,9 @@
       {:else if card.state === 'ready' || card.state === 'over'}
         <p class="font-tag text-2xl font-semibold">{say.ready}</p>
         <p class="quiet">
-          {#if card.scale}{say.readyOn(gramsAsTyped(card.scale.gross_g), longDay(card.scale.at))}{/if}
+          {#if card.scale}{say.readyOn(weightAsTyped(card.scale.gross_g), longDay(card.scale.at))}{/if}
           {#if card.state === 'over'}<span class="text-error font-semibold"
-              >{words.piece.overNow((card.loss_percent - card.aim_percent).toFixed(0))}.</span
+              >{words.piece.overNow(numberText(card.loss_percent - card.aim_percent, 0))}.</span
             >{/if}
           {words.piece.confirmByFeel}
           {#if card.wants.includes('ring')}<span class="text-warning">{words.done.ringWhy}</span>{/if}
@@ -160,7 +162,7 @@
     <div class="border-warning mt-3 border-l-4 py-1 pl-3">
       <p class="font-semibold">{words.piece.doubt}</p>
       {#each doubted as w (w.id)}<p>
-          {words.piece.doubtText(grams(w.gross_g), dayAndTime(w.at), w.doubt ? said(w.doubt) : say.kept)}
+          {words.piece.doubtText(weightText(w.gross_g), dayAndTime(w.at), w.doubt ? said(w.doubt) : say.kept)}
         </p>{/each}
     </div>
   {/if}

@@ -9,8 +9,10 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, fullDay, percent, tidyNumber, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay, percent } from '../../units/format';
+  import { numberText, tidyNumber, typedNumber } from '../../units/number';
+  import { warmthText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import Suits from './Suits.svelte';
 
   let { place }: { place: number } = $props();
@@ -34,7 +36,7 @@
     ),
   );
   const hours = (span: Schema['SpanOut']): string =>
-    ((new Date(span.to_at).getTime() - new Date(span.from_at).getTime()) / 3_600_000).toFixed(0);
+    numberText((new Date(span.to_at).getTime() - new Date(span.from_at).getTime()) / 3_600_000, 0);
 
   async function test(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -70,15 +72,15 @@
         {found.in_band === null ? say.uncontrolled : say.inBand(percent(found.in_band * 100, 0))}
       </p>
       <p class="quiet">
-        {say.swing(tidyNumber(found.swing_c, 1), tidyNumber(found.swing_rh, 0))} · {say.doors(
+        {say.swing(warmthText(found.swing_c), tidyNumber(found.swing_rh, 0))} · {say.doors(
           tidyNumber(found.doors_a_day, 1),
         )} · {say.damp(tidyNumber(found.damp_hours, 0), tidyNumber(found.dew_hours, 0))}
       </p>
     {/if}
     {#if found.water_g_per_day}
       <p>
-        {say.water(String(found.water_g_per_day))}{#if found.room_for_g_per_day}; {say.room(
-            String(found.room_for_g_per_day),
+        {say.water(weightText(found.water_g_per_day))}{#if found.room_for_g_per_day}; {say.room(
+            weightText(found.room_for_g_per_day),
           )}{/if}.
       </p>
     {/if}

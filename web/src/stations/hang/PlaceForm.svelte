@@ -5,7 +5,7 @@
   import { ProblemError, type Schema } from '../../api/client';
   import { usualAirQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import { PlaceForm, type What } from './placeform.svelte';
 

@@ -10,8 +10,9 @@
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { optionalNumber } from '../../forms/typed';
-  import { dayAndTime, fullDay, rightNow, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay, rightNow } from '../../units/format';
+  import { typedAs } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { place }: { place: number } = $props();
   const say = words.life.log;
@@ -50,7 +51,7 @@
   }
   async function type(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const [temperature_c, rh_percent] = [typedNumber(temperature), optionalNumber(humidity)];
+    const [temperature_c, rh_percent] = [typedAs('temperature', temperature), optionalNumber(humidity)];
     if (temperature_c === null) {
       fault = words.errors.noNumber;
       return;

@@ -4,7 +4,8 @@
 
   import { explainedQuery } from '../../api/queries';
   import { longDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { words } from '../../words';
 
   let { piece }: { piece: number } = $props();
   const say = words.grounds;
@@ -14,8 +15,8 @@
 
 <p class="min-h-6" data-testid="reach">
   {#if reach?.rh_percent && reach.ready_at}
-    {say.reach(reach.rh_percent.toFixed(0), longDay(reach.ready_at))}
+    {say.reach(numberText(reach.rh_percent, 0), longDay(reach.ready_at))}
   {:else if reach}
-    {say.outOfReach(reach.most_loss_percent.toFixed(0))}
+    {say.outOfReach(numberText(reach.most_loss_percent, 0))}
   {/if}
 </p>

@@ -4,7 +4,8 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Silhouette from '../../goods/Silhouette.svelte';
   import StateMark from '../../goods/StateMark.svelte';
-  import { words } from '../../words/en';
+  import { lengthText } from '../../units/quantity';
+  import { words } from '../../words';
   import { type Layer, spoken, tagText } from './label';
 
   interface Props {
@@ -64,7 +65,7 @@
         >{words.rods.close(rod.close.map((two) => words.rods.and(two.one, two.other)).join(', '))}</span
       >{/if}
     {#if from === 1 && rod.short_mm > 0}<span class="text-warning ml-3"
-        >{words.rods.short(rod.short_mm.toFixed(0))}</span
+        >{words.rods.short(lengthText(rod.short_mm))}</span
       >{/if}
   </h2>
   <ol class="hooks" style={`grid-template-columns: repeat(${columns}, minmax(0, 1fr))`}>

@@ -7,10 +7,10 @@
   import { head } from '../../api/entry';
   import { keys, roomQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalAs, optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fieldText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { place }: { place: number } = $props();
   const say = words.rods;
@@ -22,7 +22,7 @@
       rod,
       fields: typed[rod.id] ?? {
         hooks: String(rod.hooks),
-        spacing: rod.hook_spacing_mm === null ? '' : tidyNumber(rod.hook_spacing_mm, 0),
+        spacing: rod.hook_spacing_mm === null ? '' : fieldText('length', rod.hook_spacing_mm, 0),
       },
     })),
   );
@@ -41,7 +41,7 @@
     try {
       const hooks = optionalNumber(fields.hooks);
       if (hooks === null) throw new Error(words.errors.noNumber);
-      const body = { hooks, hook_spacing_mm: optionalNumber(fields.spacing), ...head() };
+      const body = { hooks, hook_spacing_mm: optionalAs('length', fields.spacing), ...head() };
       void told(take(api.PUT('/api/rods/{rod_id}', { params: { path: { rod_id: rod.id } }, body })));
     } catch (error) {
       session.complain(error);

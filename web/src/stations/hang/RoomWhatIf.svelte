@@ -4,17 +4,19 @@
 
   import { api, type Schema, take } from '../../api/client';
   import Field from '../../forms/Field.svelte';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalAs, optionalNumber } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { fieldText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { place }: { place: Schema['PlaceOut'] } = $props();
   const say = words.placeFacts;
   const SAME = 0.75; // days, under which a date is the same
   const WORSE = 0.05; // of the ring index, from which it is said in red
   let humidity = $state(untrack(() => String(place.setpoint?.rh_percent ?? '')));
-  let temperature = $state(untrack(() => String(place.setpoint?.temperature_c ?? '')));
+  let temperature = $state(untrack(() => fieldText('temperature', place.setpoint?.temperature_c ?? null)));
   let shifts = $state<Schema['PieceShift'][] | null>(null);
   let busy = $state(false);
 
@@ -25,7 +27,10 @@
       shifts = await take(
         api.POST('/api/places/{place_id}/what-if', {
           params: { path: { place_id: place.id } },
-          body: { rh_percent: optionalNumber(humidity), temperature_c: optionalNumber(temperature) },
+          body: {
+            rh_percent: optionalNumber(humidity),
+            temperature_c: optionalAs('temperature', temperature),
+          },
         }),
       );
     } catch (error) {
@@ -65,10 +70,10 @@
               : say.later(Math.abs(one.days_later) < SAME ? 0 : Math.round(one.days_later))}</td
           >
           <td class:text-error={one.too_fast}
-            >{one.pace_before.toFixed(2)} → {one.pace_after.toFixed(2)} %{#if one.too_fast}&nbsp;{say.tooFast}{/if}</td
+            >{numberText(one.pace_before, 2)} → {numberText(one.pace_after, 2)} %{#if one.too_fast}&nbsp;{say.tooFast}{/if}</td
           >
           <td class:text-error={one.ring_after - one.ring_before > WORSE}
-            >{one.ring_before.toFixed(2)} → {one.ring_after.toFixed(2)}</td
+            >{numberText(one.ring_before, 2)} → {numberText(one.ring_after, 2)}</td
           >
         </tr>
       {/each}

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The end of a round: what is ready, what is too fast, what was not taken.
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import type { Entry } from './outbox.svelte';
   import type { Round } from './round.svelte';

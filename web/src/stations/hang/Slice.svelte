@@ -6,8 +6,8 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
-  import { grams, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { typedAs, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import type { Refresh } from './weigh.svelte';
 
   let { card, refresh, onclose }: { card: Schema['PieceCard']; refresh: Refresh; onclose: () => void } =
@@ -20,7 +20,7 @@
 
   async function go(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const [before_g, after_g] = [typedNumber(before), typedNumber(after)];
+    const [before_g, after_g] = [typedAs('mass', before), typedAs('mass', after)];
     problem = before_g === null || after_g === null ? words.errors.noNumber : null;
     if (before_g === null || after_g === null) return;
     try {
@@ -31,7 +31,7 @@
         }),
       );
       refresh(answer);
-      session.say(say.done(card.tag, answer.card.tag_g === null ? null : grams(answer.card.tag_g)));
+      session.say(say.done(card.tag, answer.card.tag_g === null ? null : weightText(answer.card.tag_g)));
       onclose();
     } catch (error) {
       problem = error instanceof ProblemError ? error.message : words.errors.unexpected(0);

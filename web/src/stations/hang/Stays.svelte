@@ -5,7 +5,7 @@
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Refresh } from './weigh.svelte';
 
   let { piece, refresh }: { piece: Schema['PieceOut']; refresh: Refresh } = $props();

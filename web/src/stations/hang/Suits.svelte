@@ -2,7 +2,7 @@
   // For which goods the place suits, by its own log.
   import type { Schema } from '../../api/client';
   import { percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { suits }: { suits: Schema['SuitsOut'][] } = $props();
   const say = words.rods;

@@ -4,7 +4,7 @@
 
   import type { Schema } from '../../api/client';
   import { dayRange, longDay, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { type Row, rowsOf, spanOf } from './told';
 
   let { piece, now }: { piece: Schema['PieceOut']; now: number } = $props();

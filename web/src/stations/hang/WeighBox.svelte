@@ -6,8 +6,8 @@
   import { onTheScale } from '../../api/standins';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
-  import { grams } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fieldText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { type Refresh, WeighEntry } from './weigh.svelte';
 
   interface Props {
@@ -49,7 +49,7 @@
         autocomplete="off"
         placeholder={piece.expected_low_g === null || piece.expected_high_g === null
           ? ''
-          : `${Math.round(piece.expected_low_g)}–${Math.round(piece.expected_high_g)}`}
+          : `${fieldText('mass', piece.expected_low_g, 0)}–${fieldText('mass', piece.expected_high_g, 0)}`}
         aria-label={words.piece.weighing}
         bind:value={entry.text}
         oninput={() => entry.retype()}
@@ -63,8 +63,8 @@
       kind="scale"
       cable
       simulate={() => onTheScale(piece.card.id)}
-      onvalue={(grams) => {
-        entry.text = String(grams);
+      onvalue={(weight) => {
+        entry.text = String(weight);
         entry.retype();
         box?.focus();
       }}
@@ -72,12 +72,12 @@
   </div>
   <When when={entry.when} />
   {#if entry.first !== null}<p class="quiet">
-      {words.life.scale.first(grams(entry.first))}. {words.life.scale.second}
+      {words.life.scale.first(weightText(entry.first))}. {words.life.scale.second}
     </p>{/if}
   {#if entry.problem}<p class="text-error mt-1" role="alert">{entry.problem}</p>{/if}
   {#if entry.question}
     <div class="border-warning mt-2 border-l-4 py-1 pl-3" role="alert">
-      <p class="font-semibold">{words.piece.asked(grams(Number(entry.text.replace(',', '.'))))}</p>
+      <p class="font-semibold">{words.piece.asked(weightText(Number(entry.text.replace(',', '.'))))}</p>
       <p class="first-letter:uppercase">{entry.question}</p>
       <div class="mt-1 flex gap-2">
         <button

@@ -8,8 +8,9 @@
   import { canOpenAlone } from '../../shell/connection.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import { navigate, route } from '../../shell/router';
-  import { grams, longDay, percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { longDay, percent, shortDay } from '../../units/format';
+  import { fieldText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import { Round, type RoundPiece } from './round.svelte';
   import RoundEnd from './RoundEnd.svelte';
@@ -27,7 +28,7 @@
 
   function show(gross_g: number): void {
     if (!round) return;
-    round.text = String(gross_g);
+    round.text = fieldText('mass', gross_g);
     round.typed();
     box?.focus();
   }
@@ -132,16 +133,21 @@
           oninput={() => round?.typed()}
         />
         <p class="expected">
-          {piece.last_g === null ? say.never : say.last(grams(piece.last_g), shortDay(piece.last_at ?? ''))} ·
-          {say.expected(Math.round(piece.expected_low_g).toString(), grams(piece.expected_high_g))}
+          {piece.last_g === null
+            ? say.never
+            : say.last(weightText(piece.last_g), shortDay(piece.last_at ?? ''))} ·
+          {say.expected(Math.round(piece.expected_low_g).toString(), weightText(piece.expected_high_g))}
         </p>
         {#if round.question}
           <p class="question" role="alert">
             {round.question === 'unread'
               ? words.errors.noNumber
               : round.question === 'tare'
-                ? say.tare(grams(piece.tare_g))
-                : say.question(Math.round(piece.expected_low_g).toString(), grams(piece.expected_high_g))}
+                ? say.tare(weightText(piece.tare_g))
+                : say.question(
+                    Math.round(piece.expected_low_g).toString(),
+                    weightText(piece.expected_high_g),
+                  )}
           </p>
         {/if}
         <div class="mt-2">
@@ -155,7 +161,7 @@
       </form>
       <p class="before" aria-live="polite">
         {#if previous}
-          {say.before(previous.tag, grams(previous.gross_g))}
+          {say.before(previous.tag, weightText(previous.gross_g))}
           {#if previous.answer?.loss_percent != null}· {say.lost(percent(previous.answer.loss_percent))}{/if}
           {#if previous.answer?.state === 'ready'}· <strong class="text-success">{say.isReady}</strong>
           {:else if previous.answer?.state === 'over'}· <strong class="text-error">{say.isOver}</strong>

@@ -2,8 +2,9 @@
   // The weights of a piece as a table; each can be struck through with a reason, and counted again.
   import type { Schema } from '../../api/client';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, grams, gramsAsTyped, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, percent } from '../../units/format';
+  import { weightAsTyped, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import { type Refresh, restore, strike } from './weigh.svelte';
 
@@ -16,7 +17,7 @@
     try {
       refresh(await strike(weighing.id, why));
       striking = null;
-      session.say(words.piece.struck(grams(weighing.gross_g)), async () =>
+      session.say(words.piece.struck(weightText(weighing.gross_g)), async () =>
         refresh(await restore(weighing.id)),
       );
     } catch (error) {
@@ -26,7 +27,7 @@
   async function doRestore(weighing: Schema['WeighingOut']): Promise<void> {
     try {
       refresh(await restore(weighing.id));
-      session.say(words.piece.restored(grams(weighing.gross_g)));
+      session.say(words.piece.restored(weightText(weighing.gross_g)));
     } catch (error) {
       session.complain(error);
     }
@@ -50,7 +51,7 @@
         {#each piece.weighings as w (w.id)}
           <tr class="border-base-300 border-b align-top" class:struck={w.struck_at !== null}>
             <td class="py-1.5 pr-2 whitespace-nowrap max-md:text-sm">{dayAndTime(w.at)}</td>
-            <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{gramsAsTyped(w.gross_g)}</td>
+            <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{weightAsTyped(w.gross_g)}</td>
             <td class="py-1.5 pr-2 text-right whitespace-nowrap"
               >{w.loss_percent === null || w.loss_percent < -5 ? '–' : percent(w.loss_percent)}</td
             >

@@ -5,8 +5,9 @@
 
   import type { Schema } from '../../api/client';
   import { roomQuery } from '../../api/queries';
-  import { dayRange, grams, longDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayRange, longDay } from '../../units/format';
+  import { temperatureText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { WhatIf } from './whatif.svelte';
 
   let { piece }: { piece: Schema['PieceOut'] } = $props();
@@ -68,7 +69,7 @@
   </div>
   <div class="mt-1 grid grid-cols-2 gap-x-6 gap-y-2">
     {@render slider(words.piece.humidity, `${flow.humidity} %`, 40, 95, 1, 'humidity')}
-    {@render slider(words.piece.temperature, `${flow.temperature.toFixed(1)} °C`, 2, 22, 0.1, 'temperature')}
+    {@render slider(words.piece.temperature, temperatureText(flow.temperature), 2, 22, 0.1, 'temperature')}
     {@render slider(say.air, say.airs[flow.air + 2] ?? '', -2, 2, 1, 'air')}
     {@render slider(words.piece.target, `${flow.target} %`, 15, 50, 1, 'target')}
   </div>
@@ -104,7 +105,7 @@
         {later === null ? '' : `${say.shift(later)} · `}{dayRange(
           flow.answer.ready.p10,
           flow.answer.ready.p90,
-        )}{flow.answer.target_weight_g === null ? '' : ` · ${grams(flow.answer.target_weight_g)}`}
+        )}{flow.answer.target_weight_g === null ? '' : ` · ${weightText(flow.answer.target_weight_g)}`}
       </p>
     {:else}
       <p class="quiet">{say.hint}</p>

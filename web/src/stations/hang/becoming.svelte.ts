@@ -2,8 +2,8 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
-import { grams, typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedAs, weightText } from '../../units/quantity';
+import { words } from '../../words';
 
 export type Kind = Schema['BecomeIn']['kind'];
 export type How = Schema['BecomeIn']['how'];
@@ -54,7 +54,7 @@ export class Becoming {
   }
 
   async look(): Promise<void> {
-    const gross_g = typedNumber(this.weight);
+    const gross_g = typedAs('mass', this.weight);
     try {
       this.against = await take(
         api.GET('/api/pieces/{piece_id}/against', {
@@ -67,14 +67,14 @@ export class Becoming {
   }
 
   again(): void {
-    this.first = typedNumber(this.weight);
+    this.first = typedAs('mass', this.weight);
     this.weight = '';
     this.question = null;
   }
 
   /** The piece as it is then, or null where something is asked or missing. */
   async go(sure = false): Promise<Schema['PieceOut'] | null> {
-    const gross_g = typedNumber(this.weight);
+    const gross_g = typedAs('mass', this.weight);
     this.problem = null;
     if (this.hangs && gross_g === null && !this.notWeighed) {
       this.problem = this.weight.trim() ? words.errors.noNumber : words.life.takeDown.weightOrNot;
@@ -104,6 +104,6 @@ export class Becoming {
   }
 
   get firstShown(): string | null {
-    return this.first === null ? null : words.life.scale.first(grams(this.first));
+    return this.first === null ? null : words.life.scale.first(weightText(this.first));
   }
 }

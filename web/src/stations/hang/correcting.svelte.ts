@@ -2,8 +2,9 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
-import { typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedNumber } from '../../units/number';
+import { fieldText, type Quantity, typedAs } from '../../units/quantity';
+import { words } from '../../words';
 import type { Refresh } from './weigh.svelte';
 
 export type Field = Schema['CorrectionIn']['field'];
@@ -34,6 +35,22 @@ export const chosen: Partial<Record<Field, Record<string, string>>> = {
   bone: words.done.yesNo,
 };
 
+/** In which units a field is shown and typed; as it is where none stands here. */
+const quantities: Partial<Record<Field, Quantity>> = {
+  start_weight_g: 'mass',
+  tare_g: 'mass',
+  diameter_mm: 'length',
+  thickness_mm: 'length',
+  length_mm: 'length',
+};
+/** A number that was declared, in the units of the reader. */
+export function declaredText(field: Field, value: number | string | null | undefined): string | null {
+  const quantity = quantities[field];
+  if (value == null || quantity === undefined || Number.isNaN(Number(value)))
+    return value?.toString() ?? null;
+  return fieldText(quantity, Number(value));
+}
+
 export class Correcting {
   field = $state<Field | null>(null);
   text = $state('');
@@ -51,7 +68,8 @@ export class Correcting {
 
   begin(field: Field): void {
     this.field = this.field === field ? null : field;
-    this.text = declared(this.piece())[field]?.toString() ?? (chosen[field]?.unknown ? 'unknown' : '');
+    this.text =
+      declaredText(field, declared(this.piece())[field]) ?? (chosen[field]?.unknown ? 'unknown' : '');
     this.reason = '';
     this.problem = this.question = null;
     this.hung.clear();
@@ -85,7 +103,8 @@ export class Correcting {
       return at;
     }
     if (chosen[field]) return this.text === 'unknown' ? null : (this.text as Value);
-    const number = typedNumber(this.text);
+    const quantity = quantities[field];
+    const number = quantity ? typedAs(quantity, this.text) : typedNumber(this.text);
     if (number === null && this.text.trim() !== '')
       throw new ProblemError('number', words.errors.noNumber, 'value');
     return number;

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 
 import type { Schema } from '../../api/client';
-import { words } from '../../words/en';
+import { words } from '../../words';
 import { FakeServer } from '../../testing/server';
 import { Correcting } from './correcting.svelte';
 

@@ -4,7 +4,7 @@ import { head } from '../../api/entry';
 import { undo } from '../../api/undo';
 import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 export interface Carried {
   id: number;

@@ -1,9 +1,10 @@
 // The form that hangs a piece: what is typed, what follows from it, and what the tag would say.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { optionalNumber } from '../../forms/typed';
+import { optionalAs, optionalNumber } from '../../forms/typed';
 import { When } from '../../forms/when.svelte';
-import { words } from '../../words/en';
+import { fieldText } from '../../units/quantity';
+import { words } from '../../words';
 import { nextTag } from './neighbours';
 
 type PieceIn = Schema['PieceIn'];
@@ -79,7 +80,7 @@ export class HangForm {
     this.loss = String(card.target_loss_percent ?? card.aim_percent);
     this.doneBy = card.target_loss_percent === null && card.done_by === 'weight' ? 'feel' : card.done_by;
     this.days = card.done_days === null ? '' : String(card.done_days);
-    this.tare = String(card.tare_g);
+    this.tare = fieldText('mass', card.tare_g);
     if (detail) {
       this.casing = detail.casing;
       this.fat = detail.fat_percent === null ? '' : String(detail.fat_percent);
@@ -96,13 +97,13 @@ export class HangForm {
     this.casing = made.casing;
     this.batch = made.batch;
     this.tag = made.tag;
-    this.start = text(made.gross_g);
-    this.tare = text(made.tare_g);
+    this.start = fieldText('mass', made.gross_g);
+    this.tare = fieldText('mass', made.tare_g);
     this.doneBy = made.target_loss_percent === null ? 'feel' : 'weight';
     if (made.target_loss_percent !== null) this.loss = text(made.target_loss_percent);
-    this.diameter = text(made.diameter_mm);
-    this.thickness = text(made.thickness_mm);
-    this.length = text(made.length_mm);
+    this.diameter = fieldText('length', made.diameter_mm);
+    this.thickness = fieldText('length', made.thickness_mm);
+    this.length = fieldText('length', made.length_mm);
     this.fat = text(made.fat_percent);
     this.salt = text(made.salt_percent);
     this.changed();
@@ -110,7 +111,7 @@ export class HangForm {
 
   /** What is typed; null while what says that it is done is missing. Throws a ProblemError for what is no number. */
   body(): PieceIn | null {
-    const start = optionalNumber(this.start, 'start_weight_g');
+    const start = optionalAs('mass', this.start, 'start_weight_g');
     const byWeight = this.doneBy === 'weight';
     const loss = byWeight ? optionalNumber(this.loss, 'target_loss_percent') : null;
     const days = this.doneBy === 'days' ? optionalNumber(this.days, 'done_days') : null;
@@ -125,11 +126,11 @@ export class HangForm {
       casing: this.casing,
       fat_percent: optionalNumber(this.fat, 'fat_percent'),
       salt_percent: optionalNumber(this.salt, 'salt_percent'),
-      diameter_mm: this.shape === 'slab' ? null : optionalNumber(this.diameter, 'diameter_mm'),
-      thickness_mm: this.shape === 'slab' ? optionalNumber(this.thickness, 'thickness_mm') : null,
-      length_mm: optionalNumber(this.length, 'length_mm'),
+      diameter_mm: this.shape === 'slab' ? null : optionalAs('length', this.diameter, 'diameter_mm'),
+      thickness_mm: this.shape === 'slab' ? optionalAs('length', this.thickness, 'thickness_mm') : null,
+      length_mm: optionalAs('length', this.length, 'length_mm'),
       start_weight_g: start,
-      tare_g: optionalNumber(this.tare, 'tare_g') ?? 0,
+      tare_g: optionalAs('mass', this.tare, 'tare_g') ?? 0,
       target_loss_percent: loss,
       done_by: this.doneBy,
       done_days: days,

@@ -1,7 +1,7 @@
 // Bringing a file in: chosen, read, asked about, shown, confirmed. Nothing is stored before the last step.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 export class Importing {
   step = $state<'choose' | 'reading' | 'shown' | 'storing'>('choose');

@@ -1,7 +1,7 @@
 // What a piece's tag says in each layer.
 import type { Schema } from '../../api/client';
 import { daysSince, percent } from '../../units/format';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 export type Layer = keyof typeof words.hang.layers;
 

@@ -4,7 +4,7 @@ import { api, ProblemError, type Schema, take } from '../../api/client';
 import { door } from '../../shell/door.svelte';
 import { session } from '../../shell/session.svelte';
 import { rightNow } from '../../units/format';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 export interface Entry {
   uid: string;

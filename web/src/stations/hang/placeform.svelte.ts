@@ -1,20 +1,21 @@
 // A place in the making: what it is, where pieces hang or lie in it, what it is set to where something is set.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { optionalNumber } from '../../forms/typed';
-import { words } from '../../words/en';
+import { optionalAs, optionalNumber } from '../../forms/typed';
+import { fieldText } from '../../units/quantity';
+import { words } from '../../words';
 
 export type Sort = NonNullable<Schema['PlaceIn']['sort']>;
 export type What = Sort | 'warm' | 'salt' | 'store';
 export type Stirring = NonNullable<Schema['PlaceIn']['stirring']>;
 
 /** What is usually set, °C and %, where a controller sets it; a start, not a rule. */
-const SET: Partial<Record<What, [string, string]>> = {
-  drying_chamber: ['13', '78'],
-  dehydrator: ['35', ''],
-  warm: ['24', '90'],
-  salt: ['3', ''],
-  store: ['8', '70'],
+const SET: Partial<Record<What, [number, string]>> = {
+  drying_chamber: [13, '78'],
+  dehydrator: [35, ''],
+  warm: [24, '90'],
+  salt: [3, ''],
+  store: [8, '70'],
 };
 const NOT_HUNG_IN: readonly What[] = ['warm', 'salt', 'store'];
 
@@ -24,7 +25,7 @@ export class PlaceForm {
   stirring = $state<Stirring | ''>('');
   rods = $state('2');
   hooks = $state('6');
-  temperature = $state('13');
+  temperature = $state(fieldText('temperature', 13));
   humidity = $state('78');
   spacing = $state('');
 
@@ -35,7 +36,8 @@ export class PlaceForm {
 
   pick(what: What): void {
     this.what = what;
-    [this.temperature, this.humidity] = SET[what] ?? ['', ''];
+    const [c, rh] = SET[what] ?? [null, ''];
+    [this.temperature, this.humidity] = [fieldText('temperature', c), rh];
     this.stirring = '';
     if (this.shelves) [this.rods, this.hooks] = ['1', '6'];
   }
@@ -50,9 +52,9 @@ export class PlaceForm {
       sort: this.hangs ? (this.what as Sort) : null,
       stirring: (this.hangs && this.stirring) || null,
       hooks_per_rod: Array.from({ length: many }, () => optionalNumber(this.hooks) ?? 0),
-      hook_spacing_mm: this.shelves ? null : optionalNumber(this.spacing),
+      hook_spacing_mm: this.shelves ? null : optionalAs('length', this.spacing),
       setpoint: {
-        temperature_c: this.controlled ? optionalNumber(this.temperature) : null,
+        temperature_c: this.controlled ? optionalAs('temperature', this.temperature) : null,
         rh_percent: this.controlled ? optionalNumber(this.humidity) : null,
       },
       ...head(),

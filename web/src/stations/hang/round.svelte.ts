@@ -2,8 +2,9 @@
 import { api, type Schema, take } from '../../api/client';
 import { newUid } from '../../api/uid';
 import { session } from '../../shell/session.svelte';
-import { rightNow, typedNumber } from '../../units/format';
+import { rightNow } from '../../units/format';
 import { type Entry, Outbox, outbox } from './outbox.svelte';
+import { fieldText, typedAs } from '../../units/quantity';
 
 export type RoundPiece = Schema['RoundPiece'];
 
@@ -49,7 +50,7 @@ export class Round {
       this.skip();
       return;
     }
-    const grams = typedNumber(this.text);
+    const grams = typedAs('mass', this.text);
     if (grams === null || grams <= 0) {
       this.question = 'unread';
       return;
@@ -95,7 +96,7 @@ export class Round {
     const last = this.previous; // as the server answered it
     if (!last) return;
     this.box.drop(last);
-    this.text = String(last.gross_g);
+    this.text = fieldText('mass', last.gross_g);
     const stored = last.answer?.weighing_id;
     if (!stored) return;
     try {

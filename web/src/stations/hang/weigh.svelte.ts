@@ -4,8 +4,8 @@ import { undo } from '../../api/undo';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
 import { session } from '../../shell/session.svelte';
-import { gramsAsTyped, typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedAs, weightAsTyped } from '../../units/quantity';
+import { words } from '../../words';
 
 /** A piece as it is now; or null, it has to be asked for anew. */
 export type Refresh = (answer: Schema['PieceOut'] | null) => void;
@@ -32,7 +32,7 @@ export class WeighEntry {
 
   /** Asked about, it is put on the scale again. */
   again(): void {
-    this.first = typedNumber(this.text);
+    this.first = typedAs('mass', this.text);
     this.text = '';
     this.retype();
   }
@@ -46,7 +46,7 @@ export class WeighEntry {
   }
 
   async store(sure = false): Promise<boolean> {
-    const gross_g = typedNumber(this.text);
+    const gross_g = typedAs('mass', this.text);
     if (gross_g === null) {
       this.problem = words.errors.noNumber;
       return false;
@@ -66,7 +66,7 @@ export class WeighEntry {
       );
       this.leave(this.text);
       this.refresh(null);
-      session.say(words.piece.stored(tag, gramsAsTyped(gross_g)), async () => {
+      session.say(words.piece.stored(tag, weightAsTyped(gross_g)), async () => {
         await undo(answer.made);
         this.refresh(null);
       });

@@ -6,7 +6,7 @@
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import Disk from './Disk.svelte';
   import HousePage from './HousePage.svelte';
 

@@ -7,7 +7,7 @@
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { age, fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import HousePage from './HousePage.svelte';
   import NewDevice from './NewDevice.svelte';
 

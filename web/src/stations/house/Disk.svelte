@@ -8,7 +8,7 @@
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay as day } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   const say = words.house;
   const client = useQueryClient();

@@ -7,7 +7,7 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   type Room = 'workshop' | 'people' | 'devices' | 'alarms' | 'copies';
   let { here, hint, children }: { here: Room; hint: string; children: Snippet } = $props();

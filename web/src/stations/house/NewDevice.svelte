@@ -5,7 +5,7 @@
   import { type Answer, api, type Schema } from '../../api/client';
   import { head } from '../../api/entry';
   import { kindsQuery } from '../../api/queries';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     places: { id: number; name: string }[];

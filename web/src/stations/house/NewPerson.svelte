@@ -3,7 +3,7 @@
   import { api, type Schema } from '../../api/client';
   import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     first: boolean;

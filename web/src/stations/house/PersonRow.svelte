@@ -5,7 +5,7 @@
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     person: Schema['PersonOut'];

@@ -7,7 +7,7 @@
   import Field from '../../forms/Field.svelte';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import HousePage from './HousePage.svelte';
 
   const say = words.house;

@@ -7,7 +7,7 @@
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
   import CourseLine from './CourseLine.svelte';

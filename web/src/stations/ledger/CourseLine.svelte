@@ -3,7 +3,7 @@
   import type { Schema } from '../../api/client';
   import { fullDay, weekdayAndYear } from '../../units/format';
   import { said } from '../../words/said';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     stages: Schema['StageOut'][];

@@ -6,7 +6,7 @@
   import { lineQuery, warmQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Settling } from './settling.svelte';
 
   let { settling, tags }: { settling: Settling; tags: string[] } = $props();

@@ -3,7 +3,7 @@
   import type { Schema } from '../../api/client';
   import HurdleMark from '../../goods/HurdleMark.svelte';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
   import { figure, standing } from './figures';

@@ -1,7 +1,8 @@
 <script lang="ts">
   // Water activity, salt in the water, moisture to protein and keeping, from the bowl to past the target.
   import type { Schema } from '../../api/client';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
+  import { numberText } from '../../units/number';
 
   let { keeping, by }: { keeping: Schema['KeepingOut'][]; by: 'estimate' | 'laboratory' } = $props();
   const say = words.ledger;
@@ -20,9 +21,9 @@
     <tbody>
       {#each keeping as row, i (i)}
         <tr>
-          <td>{row.loss_percent.toFixed(0)} %</td>
-          <td>{row.water_activity.toFixed(2)} ±{row.water_activity_sd.toFixed(2)}</td>
-          <td>{row.water_phase_salt_percent.toFixed(1)} %</td>
+          <td>{numberText(row.loss_percent, 0)} %</td>
+          <td>{numberText(row.water_activity, 2)} ±{numberText(row.water_activity_sd, 2)}</td>
+          <td>{numberText(row.water_phase_salt_percent, 1)} %</td>
           <td>{say.keeps[row.keeps]}</td>
         </tr>
       {/each}

@@ -5,7 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     batch: number;

@@ -5,7 +5,7 @@
   import { api, type Schema, take } from '../../api/client';
   import { keys } from '../../api/queries';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { workshop, batch }: { workshop: Schema['WorkshopOut']; batch: number } = $props();
   const say = words.ledger;

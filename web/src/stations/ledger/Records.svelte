@@ -3,8 +3,10 @@
   import { api, type Schema, take } from '../../api/client';
   import Reason from '../../forms/Reason.svelte';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, fullDay, tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, fullDay } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
+  import { temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { ledger, took }: { ledger: Schema['LedgerOut']; took: (answer: Schema['LedgerOut']) => void } =
     $props();
@@ -35,7 +37,7 @@
       key: `parasite-${one.id}`,
       id: one.id,
       path: '/api/parasites/{step_id}/strike' as const,
-      text: `${one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${one.temperature_c} °C, ${one.days ?? '?'} d`}`,
+      text: `${one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} d`}`,
       said: `${one.note} ${one.by}`,
       struck: one.struck_reason !== null,
     })),
@@ -46,7 +48,7 @@
       text: [
         say.meatKinds[one.kind],
         one.place,
-        one.temperature_c === null ? null : `${one.temperature_c} °C`,
+        one.temperature_c === null ? null : temperatureText(one.temperature_c),
       ]
         .filter(Boolean)
         .join(', '),

@@ -1,7 +1,8 @@
 // How a hurdle stands and what it measured, in words: of a batch here, or of a file.
 import type { Schema } from '../../api/client';
-import { tidyNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { tidyNumber } from '../../units/number';
+import { temperatureText } from '../../units/quantity';
+import { words } from '../../words';
 
 const say = words.ledger;
 
@@ -9,6 +10,7 @@ const say = words.ledger;
 export function figure(value: number | string | null, unit: string, digits = unit === '' ? 3 : 1): string {
   if (value === null) return '';
   if (typeof value === 'string') return say.keeps[value] ?? say.ways[value] ?? value;
+  if (unit === '°C') return temperatureText(value, digits).replace(/[.,]0+ /, ' ');
   return `${tidyNumber(value, digits)}${unit ? `\u00a0${unit}` : ''}`;
 }
 

@@ -1,9 +1,9 @@
 // What is entered to settle a hurdle: which entry is open, what is typed, and sending it.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { optionalNumber } from '../../forms/typed';
+import { optionalAs, optionalNumber } from '../../forms/typed';
 import { When } from '../../forms/when.svelte';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 export type Entry = Schema['HurdleOut']['entries'][number];
 export type Typed =
@@ -145,7 +145,7 @@ export class Settling {
             body: {
               species: this.species || 'pork',
               way: this.way,
-              temperature_c: optionalNumber(t.c),
+              temperature_c: optionalAs('temperature', t.c),
               days: optionalNumber(t.days),
               thickness_cm: optionalNumber(t.thick),
               note: t.note,
@@ -176,7 +176,7 @@ export class Settling {
     const mixed = this.lay === 'mix';
     return {
       kind: this.lay,
-      temperature_c: mixed ? optionalNumber(this.typed.c) : null,
+      temperature_c: mixed ? optionalAs('temperature', this.typed.c) : null,
       place_id: mixed ? null : this.place || null,
       to_at: mixed ? null : this.until.at,
       note: this.typed.note,

@@ -9,7 +9,7 @@
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { brought, Hand } from './hand.svelte';
   import Strip from './Strip.svelte';
   import { tenths, weeksFrom } from './weeks';

@@ -4,7 +4,7 @@
   import type { Schema } from '../../api/client';
   import { navigate } from '../../shell/router';
   import { percent, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Hand } from './hand.svelte';
   import { at, daysOf, outline, type Weeks } from './weeks';
 

@@ -1,7 +1,8 @@
 <script lang="ts">
   // The answer: by when it must be begun, how sure that is, each step on its day, what goes in.
-  import { grams, kilograms, longDay, dayRange, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { longDay, dayRange, shortDay } from '../../units/format';
+  import { farLengthText, muchWeight, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import Chances from './Chances.svelte';
   import type { Hand, Planned } from './hand.svelte';
@@ -62,10 +63,10 @@
     {/each}
   </ol>
   <p class="quiet text-sm">
-    {say.meat(kilograms(plan.meat_g))}, {say.each(
-      grams(plan.piece_g),
-      plan.minced ? null : grams(plan.hung_g),
-    )}{#if plan.casing_mm}, {say.casing((plan.casing_mm / 1000).toFixed(1))}{/if}, {plan.place}
+    {say.meat(muchWeight(plan.meat_g))}, {say.each(
+      weightText(plan.piece_g),
+      plan.minced ? null : weightText(plan.hung_g),
+    )}{#if plan.casing_mm}, {say.casing(farLengthText(plan.casing_mm))}{/if}, {plan.place}
     {#if plan.assumed.length}<details class="inline-block">
         <summary class="cursor-pointer underline underline-offset-4">{say.assumed}</summary>
         {plan.assumed.map((one) => whole(said(one))).join(' ')}

@@ -6,7 +6,7 @@
   import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Planned } from './hand.svelte';
 
   let { plan, ondone }: { plan: Planned; ondone: () => void } = $props();

@@ -2,7 +2,7 @@
   // Every day on which it could be begun, as high as its chance to be in time; the one that is held stands out.
   import { longDay, percent } from '../../units/format';
   import { DAY_MS, nearest } from '../../units/days';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Hand } from './hand.svelte';
 
   let { hand, start }: { hand: Hand; start: string } = $props();

@@ -7,7 +7,7 @@
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { longDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import Became from './Became.svelte';
   import type { Hand } from './hand.svelte';
 

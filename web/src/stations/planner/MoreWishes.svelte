@@ -4,7 +4,7 @@
 
   import { api, take } from '../../api/client';
   import Num from '../../forms/Num.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Hand } from './hand.svelte';
 
   let { hand, begun }: { hand: Hand; begun: boolean } = $props();

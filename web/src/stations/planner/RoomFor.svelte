@@ -3,8 +3,8 @@
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
   import { session } from '../../shell/session.svelte';
-  import { typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { typedNumber } from '../../units/number';
+  import { words } from '../../words';
 
   let { strip, onchanged }: { strip: Schema['StripOut']; onchanged: () => void } = $props();
   const say = words.plan;

@@ -7,9 +7,10 @@
   import { inAddress, intoAddress } from '../../shell/address';
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
-  import { kilograms, recipeGrams, timeZone, typedNumber, useTimeZone } from '../../units/format';
+  import { timeZone, useTimeZone } from '../../units/format';
+  import { farLengthText, muchWeight, recipeWeight, typedAs } from '../../units/quantity';
   import { dayOf, daysLater, noonOf } from '../../units/days';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   const say = words.plan.shop;
   const AHEAD_DAYS = 28;
@@ -24,7 +25,7 @@
 
   const query = $derived.by(() => {
     const [start, end] = [noonOf(from, timeZone()), noonOf(to, timeZone())];
-    const culture_pack_g = typedNumber(pack);
+    const culture_pack_g = typedAs('mass', pack);
     if (!start || !end || !culture_pack_g) return null;
     // the whole of both days
     return {
@@ -47,8 +48,8 @@
   const amount = (of: Schema['ShoppingLine']): string => {
     if (of.unit === 'packs') return say.packs(of.amount);
     if (of.unit === 'pieces') return say.pieces(of.amount);
-    if (of.unit === 'mm') return say.metres((of.amount / 1000).toFixed(1));
-    return of.amount >= 1000 ? kilograms(of.amount) : `${recipeGrams(of.amount)} g`;
+    if (of.unit === 'mm') return farLengthText(of.amount);
+    return of.amount >= 1000 ? muchWeight(of.amount) : recipeWeight(of.amount);
   };
   const shelves = $derived(
     (Object.keys(say.goods) as (keyof typeof say.goods)[])

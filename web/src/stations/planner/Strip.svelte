@@ -1,8 +1,9 @@
 <script lang="ts">
   // A place over the weeks ahead: its rod, what lies there, what is planned, how full it gets, the water of each week.
   import type { Schema } from '../../api/client';
-  import { grams, shortDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { shortDay } from '../../units/format';
+  import { weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import Along from './Along.svelte';
   import type { Hand } from './hand.svelte';
@@ -60,8 +61,8 @@
     {#if wet}
       <p class="text-sm">
         <span class="quiet">{say.water}</span><br />{strip.managed_g
-          ? say.waterOf(grams(strip.weeks[0]?.water_g ?? 0), grams(strip.managed_g))
-          : say.waterNow(grams(strip.weeks[0]?.water_g ?? 0))}
+          ? say.waterOf(weightText(strip.weeks[0]?.water_g ?? 0), weightText(strip.managed_g))
+          : say.waterNow(weightText(strip.weeks[0]?.water_g ?? 0))}
       </p>
     {/if}
   </div>

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Where it finds no room, gives up more water than its place has managed, or slips: in words, with the ways out.
   import type { Schema } from '../../api/client';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import type { Hand, Planned } from './hand.svelte';
 

@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { referenceQuery } from '../../api/queries';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { usualSheet } from '../bench/desk.svelte';
   import Answer from './Answer.svelte';
   import Doings from './Doings.svelte';

@@ -7,7 +7,8 @@
   import Num from '../../forms/Num.svelte';
   import { timeZone } from '../../units/format';
   import { dayOf, noonOf } from '../../units/days';
-  import { words } from '../../words/en';
+  import { unit } from '../../units/quantity';
+  import { words } from '../../words';
   import { usualSheet } from '../bench/desk.svelte';
   import { atTheTable, type Hand } from './hand.svelte';
   import MoreWishes from './MoreWishes.svelte';
@@ -84,7 +85,8 @@
       label={say.fields.table}
       value={wish.table_g}
       digits={0}
-      unit="g"
+      quantity="mass"
+      unit={unit.mass}
       onset={known((table_g) => hand.set({ table_g }))}
     /><span class="quiet">{say.fields.table}</span></span
   >
@@ -93,7 +95,8 @@
       label={say.fields.across}
       value={plan.across_mm}
       digits={0}
-      unit="mm"
+      quantity="length"
+      unit={unit.length}
       onset={known((across_mm) => hand.setGoods({ across_mm }))}
     /><span class="quiet">{say.fields.across}</span></span
   >

@@ -9,7 +9,7 @@
   import Reason from '../../forms/Reason.svelte';
   import Line from '../../shell/Line.svelte';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import Taps from './Taps.svelte';
 
   const say = words.stock.allergens;

@@ -4,7 +4,7 @@
   import CrossSection from '../../goods/CrossSection.svelte';
   import PaperTag from '../../goods/PaperTag.svelte';
   import StateMark from '../../goods/StateMark.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { spoken, tagText } from './said';
 
   interface Props {

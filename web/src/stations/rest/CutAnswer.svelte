@@ -9,7 +9,7 @@
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
 
   let { piece, onagain }: { piece: Schema['UnderTheKnife']; onagain: () => void } = $props();
@@ -77,11 +77,11 @@
     <p class="quiet">
       {face.signs.length ? face.signs.map((s) => say.seenSigns[s]).join(', ') : say.nothingSeen} · {say.ringSeen(
         face.face.ring_mm
-          ? say.ringMm(String(face.face.ring_mm))
+          ? say.ringMm(face.face.ring_mm)
           : face.face.ring === 'none'
-            ? say.ringMm('0')
+            ? say.ringMm(0)
             : say.ringUnmeasured,
-        say.ringMm(face.predicted.ring_mm.toFixed(0)),
+        say.ringMm(face.predicted.ring_mm),
       )}
     </p>
     {#if first}

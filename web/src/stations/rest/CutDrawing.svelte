@@ -2,7 +2,7 @@
   // The cut face, big: shaded as predicted, marked as it is seen. A tap says where.
   import type { Schema } from '../../api/client';
   import CrossSection from '../../goods/CrossSection.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   interface Props {
     inside: Schema['InsideOut'];

@@ -8,8 +8,9 @@
   import { cutPieceQuery, cutQuery, keys, lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
-  import { dayAndTime, gramsAsTyped, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, percent } from '../../units/format';
+  import { weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
   import Photos from '../hang/Photos.svelte';
   import CutAnswer from './CutAnswer.svelte';
   import CutDrawing from './CutDrawing.svelte';
@@ -64,12 +65,10 @@
           <strong class="text-base-content">{found.tag}</strong> · {found.product} ·
           {found.loss_percent === null ? words.done.notWeighed : say.lost(percent(found.loss_percent))} · {say.days(
             Math.round(found.days),
-          )} · {say.states[found.state]}{found.weight_g ? ` · ${gramsAsTyped(found.weight_g)}` : ''}
+          )} · {say.states[found.state]}{found.weight_g ? ` · ${weightAsTyped(found.weight_g)}` : ''}
         </p>
         <p class="quiet mb-2 text-sm">
-          {say.predicted(
-            found.ring_mm < 0.5 ? say.predictedNone : say.predictedRing(found.ring_mm.toFixed(0)),
-          )}
+          {say.predicted(found.ring_mm < 0.5 ? say.predictedNone : say.predictedRing(found.ring_mm))}
         </p>
         {#if looking && form}
           <CutSee piece={found} {form} />

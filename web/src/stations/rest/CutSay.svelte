@@ -6,7 +6,8 @@
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { fieldText } from '../../units/quantity';
+  import { words } from '../../words';
   import type { CutForm } from './cutform.svelte';
   import Taps from './Taps.svelte';
 
@@ -57,7 +58,7 @@
           <Instrument
             kind="scale"
             simulate={() => onTheScale(piece.piece_id)}
-            onvalue={(grams) => (form.weight = String(grams))}
+            onvalue={(grams) => (form.weight = fieldText('mass', grams))}
           />
           <button
             type="button"

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The face under the knife: what is seen on it, and where.
   import type { Schema } from '../../api/client';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { type CutForm, SPOTS } from './cutform.svelte';
   import CutDrawing from './CutDrawing.svelte';
 
@@ -25,7 +25,7 @@
 <p class="quiet mt-1 text-center text-sm">
   {say.shaded}
   {#if form.seen.ring && form.ringMm !== null}<strong class="text-base-content"
-      >{say.ring(String(form.ringMm))}</strong
+      >{say.ring(form.ringMm)}</strong
     >{/if}
 </p>
 <div class="chips" role="group" aria-label={say.tap}>

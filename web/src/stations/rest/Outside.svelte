@@ -9,7 +9,7 @@
   import Line from '../../shell/Line.svelte';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { OutsideForm } from './outsideform.svelte';
   import Rooms from './Rooms.svelte';
   import Taps from './Taps.svelte';

@@ -12,8 +12,9 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { grams, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { typedNumber } from '../../units/number';
+  import { fieldText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import { PackForm } from './packform.svelte';
   import PackShape from './PackShape.svelte';
@@ -62,7 +63,7 @@
         <p>
           {found.usable_g === null
             ? say.unweighed
-            : whole(say.usable(grams(found.usable_g), grams(found.packed_g)))}
+            : whole(say.usable(weightText(found.usable_g), weightText(found.packed_g)))}
         </p>
         <form class="mt-3 max-w-2xl" aria-label={say.pack} onsubmit={go}>
           <Taps name={say.rows.form} taps={say.forms} bind:value={form.form} />
@@ -74,7 +75,7 @@
             <Instrument
               kind="scale"
               simulate={() => onTheScale(id)}
-              onvalue={(value) => form && (form.net = String(value))}
+              onvalue={(value) => form && (form.net = fieldText('mass', value))}
             />
             <div class="w-56">
               <Field
@@ -86,7 +87,7 @@
               />
             </div>
           </div>
-          {#if form.total !== null}<p class="quiet mt-1">= {grams(form.total)}</p>{/if}
+          {#if form.total !== null}<p class="quiet mt-1">= {weightText(form.total)}</p>{/if}
           {#if !found.has_ingredients}
             <p class="mt-2">{say.ingredientsWhy}</p>
             <Field label={say.ingredients} bind:value={form.ingredients} />

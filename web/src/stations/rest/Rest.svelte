@@ -5,7 +5,7 @@
   import { cutQuery, lineQuery, restQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import Bag from './Bag.svelte';
   import RestPanel from './RestPanel.svelte';
   import Rooms from './Rooms.svelte';

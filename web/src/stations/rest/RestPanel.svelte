@@ -11,8 +11,10 @@
   import CrossSection from '../../goods/CrossSection.svelte';
   import { navigate, p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, dayRange, gramsAsTyped, longDay, percent } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, dayRange, longDay, percent } from '../../units/format';
+  import { numberText } from '../../units/number';
+  import { weightAsTyped } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import AfterHook from '../hang/AfterHook.svelte';
   import WeighBox from '../hang/WeighBox.svelte';
@@ -74,7 +76,7 @@
       <h2 class="font-tag text-3xl font-bold">{card.tag}</h2>
       <p class="text-right">
         {(card.weight_g ?? card.sealed_g)
-          ? gramsAsTyped(card.weight_g ?? card.sealed_g ?? 0)
+          ? weightAsTyped(card.weight_g ?? card.sealed_g ?? 0)
           : words.done.notWeighed} · {say.since(
           Math.max(0, Math.floor((now - new Date(card.since).getTime()) / 86_400_000)),
           say.bags[card.bag],
@@ -84,7 +86,7 @@
     <div class="mt-2" aria-live="polite" data-testid="evens">
       {#if card.state === 'leaks'}
         <p class="font-tag text-error text-2xl font-semibold">{say.leaks}</p>
-        <p>{say.leaksWhy(gramsAsTyped(card.lost_g ?? 0))}</p>
+        <p>{say.leaksWhy(weightAsTyped(card.lost_g ?? 0))}</p>
       {:else if card.state === 'soft'}
         <p class="font-tag text-error text-2xl font-semibold">{say.soft}</p>
         <p>{say.softWhy}</p>
@@ -113,12 +115,12 @@
       <dl class="grid grid-cols-[max-content_1fr] gap-x-3">
         <dt class="quiet">{say.rim}</dt>
         <dd>
-          {words.inside.water(inside.rim_water_percent.toFixed(0))},
+          {words.inside.water(numberText(inside.rim_water_percent, 0))},
           <strong>{words.inside.feels[inside.rim_feels]}</strong>
         </dd>
         <dt class="quiet">{say.core}</dt>
         <dd>
-          {words.inside.water(inside.core_water_percent.toFixed(0))},
+          {words.inside.water(numberText(inside.core_water_percent, 0))},
           <strong>{words.inside.feels[inside.core_feels]}</strong>
         </dd>
         <dt class="quiet">{say.ring}</dt>

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The three rooms of the Rest: the shelf, the knife, the stock.
   import { p } from '../../shell/router';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   let { here, toCut = 0 }: { here: 'shelf' | 'cut' | 'stock'; toCut?: number } = $props();
   const say = words.cut.rooms;

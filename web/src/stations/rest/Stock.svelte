@@ -6,8 +6,8 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
-  import { kilograms } from '../../units/format';
-  import { words } from '../../words/en';
+  import { muchWeight } from '../../units/quantity';
+  import { words } from '../../words';
   import PackShape from './PackShape.svelte';
   import Rooms from './Rooms.svelte';
   import { clock, keyOf, spoken, urgent } from './stock';
@@ -39,7 +39,7 @@
         <h1 class="font-tag text-3xl font-bold">{say.title}</h1>
         <Rooms here="stock" toCut={toCut.data?.waiting.length} />
         {#if stock.data && packs.length}<p class="quiet ml-auto">
-            {say.count(stock.data.packs_left, kilograms(stock.data.grams_left))}
+            {say.count(stock.data.packs_left, muchWeight(stock.data.grams_left))}
           </p>{/if}
       </header>
       {#if stock.isError}<p class="text-error" role="alert">{stock.error.message}</p>{/if}

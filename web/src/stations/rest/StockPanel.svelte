@@ -11,8 +11,10 @@
   import { When as Moment } from '../../forms/when.svelte';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { daysSince, fullDay, grams, gramsAsTyped, shortDay, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { daysSince, fullDay, shortDay } from '../../units/format';
+  import { typedNumber } from '../../units/number';
+  import { weightAsTyped, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import Taps from './Taps.svelte';
 
@@ -126,7 +128,7 @@
     <p class="text-right">
       {say.left(pack.left, pack.number)} × {pack.net_g === null
         ? words.done.notWeighed
-        : gramsAsTyped(Math.round(pack.net_g))}
+        : weightAsTyped(Math.round(pack.net_g))}
     </p>
   </div>
   <p>
@@ -224,7 +226,7 @@
         <a class="underline underline-offset-4" href={p('/bench/lot/:id', { params: { id: String(lot.id) } })}
           >{lot.code}</a
         >
-        <span class="quiet">{lot.what}, {grams(lot.grams)}</span>
+        <span class="quiet">{lot.what}, {weightText(lot.grams)}</span>
       </li>
     {:else}{#if lots.data}<li class="quiet">{say.noLots}</li>{/if}{/each}
   </ul>

@@ -2,8 +2,8 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
-import { typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedAs } from '../../units/quantity';
+import { words } from '../../words';
 
 export type Spot = Schema['Mark']['what'];
 export type Ends = NonNullable<Schema['CutIn']['ends']>;
@@ -141,10 +141,10 @@ export class CutForm {
       ...head(this.when, this.question !== null),
       face: this.face,
       ends: this.open ? this.ends : null,
-      gross_g: slice ? null : typedNumber(this.weight),
+      gross_g: slice ? null : typedAs('mass', this.weight),
       not_weighed: this.notWeighed,
-      before_g: slice ? typedNumber(this.before) : null,
-      after_g: slice ? typedNumber(this.after) : null,
+      before_g: slice ? typedAs('mass', this.before) : null,
+      after_g: slice ? typedAs('mass', this.after) : null,
       verdict: this.verdict,
       note: this.note,
     };
@@ -154,7 +154,9 @@ export class CutForm {
   async go(): Promise<Schema['UnderTheKnife'] | null> {
     if (this.busy) return null;
     this.problem = null;
-    if ([this.weight, this.before, this.after].some((text) => text.trim() && typedNumber(text) === null)) {
+    if (
+      [this.weight, this.before, this.after].some((text) => text.trim() && typedAs('mass', text) === null)
+    ) {
       this.problem = words.errors.noNumber;
       return null;
     }

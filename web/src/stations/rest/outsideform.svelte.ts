@@ -1,10 +1,11 @@
 // A piece on its way into the rest that never hung here: what it is, and how long it dried elsewhere.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
-import { optionalNumber } from '../../forms/typed';
+import { optionalAs } from '../../forms/typed';
 import { When } from '../../forms/when.svelte';
-import { typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedNumber } from '../../units/number';
+import { typedAs } from '../../units/quantity';
+import { words } from '../../words';
 import { USUAL } from '../hang/hangform.svelte';
 
 type OutsideIn = Schema['OutsideIn'];
@@ -33,7 +34,7 @@ export class OutsideForm {
 
   /** The entry as it is sent; null where something is missing. Throws a ProblemError for what is no number. */
   body(): OutsideIn | null {
-    const [across_mm, hung_weeks] = [typedNumber(this.across), typedNumber(this.weeks)];
+    const [across_mm, hung_weeks] = [typedAs('length', this.across), typedNumber(this.weeks)];
     const product = this.product.trim();
     if (!product || across_mm === null || hung_weeks === null) return null;
     const tag = this.tag.trim() || product.slice(0, 40);
@@ -47,8 +48,8 @@ export class OutsideForm {
       casing: USUAL[this.kind].casing,
       across_mm,
       hung_weeks,
-      start_weight_g: optionalNumber(this.start),
-      gross_g: optionalNumber(this.gross),
+      start_weight_g: optionalAs('mass', this.start),
+      gross_g: optionalAs('mass', this.gross),
       bag: (this.bag ?? 'unknown') as OutsideIn['bag'],
       place_id: this.place || null,
       note: this.note,

@@ -2,8 +2,9 @@
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
-import { typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { typedNumber } from '../../units/number';
+import { typedAs } from '../../units/quantity';
+import { words } from '../../words';
 
 export class PackForm {
   number = $state('1');
@@ -37,12 +38,12 @@ export class PackForm {
 
   /** Grams that all of them weigh; null where a number is missing. */
   get total(): number | null {
-    const [number, net] = [typedNumber(this.number), typedNumber(this.net)];
+    const [number, net] = [typedNumber(this.number), typedAs('mass', this.net)];
     return number === null || net === null ? null : number * net;
   }
 
   async go(): Promise<Schema['PackingOut'] | null> {
-    const [number, net_g] = [typedNumber(this.number), typedNumber(this.net)];
+    const [number, net_g] = [typedNumber(this.number), typedAs('mass', this.net)];
     const period = this.period.trim() ? typedNumber(this.period) : null;
     this.problem = null;
     if (number === null || net_g === null || (this.period.trim() && period === null)) {

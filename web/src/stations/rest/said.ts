@@ -1,6 +1,6 @@
 // What a resting piece's tag says, and the same for those who listen.
 import type { Schema } from '../../api/client';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 type Card = Schema['RestCard'];
 const DAY = 86_400_000;

@@ -1,6 +1,6 @@
 // What a pack's tag says, and how it is drawn.
 import type { Schema } from '../../api/client';
-import { words } from '../../words/en';
+import { words } from '../../words';
 
 type Pack = Schema['PackOut'];
 const DAY = 86_400_000;

@@ -1,12 +1,12 @@
 <script lang="ts">
   // What a batch in salt wants done again and again: one touch for all its pieces.
   import type { Schema } from '../../api/client';
-  import { optionalGrams } from '../../forms/typed';
+  import { optionalAs } from '../../forms/typed';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import type { Card } from './saltdesk.svelte';
 
@@ -37,7 +37,7 @@
   );
   async function done(kind: Kind, of: Card[]): Promise<void> {
     try {
-      const grams = kind === 'drain' ? optionalGrams(liquid) : null;
+      const grams = kind === 'drain' ? optionalAs('liquid', liquid) : null;
       await ondone(kind, of, grams === null ? null : grams / of.length, when);
       liquid = '';
     } catch (error) {

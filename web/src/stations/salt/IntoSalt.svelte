@@ -7,8 +7,8 @@
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
-  import { recipeGrams } from '../../units/format';
-  import { words } from '../../words/en';
+  import { recipeWeight } from '../../units/quantity';
+  import { words } from '../../words';
   import { IntoSaltForm } from './intosalt.svelte';
 
   interface Props {
@@ -195,7 +195,7 @@
     </div>
     <When when={form.when} />
     {#if form.dose !== null}<p class="mt-3 text-lg font-semibold">
-        {say.salt(`${recipeGrams(form.dose)} g`)}
+        {say.salt(recipeWeight(form.dose))}
       </p>{/if}
     {#if form.fault}<p class="text-error mt-2 first-letter:uppercase" role="alert">{form.fault}</p>{/if}
     <button class="btn btn-primary mt-3 min-h-11" disabled={form.busy}>{say.put}</button>

@@ -6,8 +6,9 @@
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { grams, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { typedNumber } from '../../units/number';
+  import { fieldText, typedAs, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import { session } from '../../shell/session.svelte';
   import type { Card, SaltDesk } from './saltdesk.svelte';
 
@@ -25,7 +26,7 @@
   );
 
   async function takeOut(sure: boolean): Promise<void> {
-    const value = notWeighed ? null : typedNumber(weight);
+    const value = notWeighed ? null : typedAs('mass', weight);
     const soak = after === 'soak' ? typedNumber(hours) : null;
     fault =
       (value === null && !notWeighed) || (after === 'soak' && soak === null) ? words.errors.noNumber : null;
@@ -58,7 +59,7 @@
           label={say.weight}
           numeric
           bind:value={weight}
-          hint={say.expected(Math.round(card.expected_low_g).toString(), grams(card.expected_high_g))}
+          hint={say.expected(weightText(card.expected_low_g), weightText(card.expected_high_g))}
           onchange={() => (desk.question = null)}
           fault={fault !== null}
         />
@@ -83,7 +84,7 @@
           kind="scale"
           cable
           onvalue={(value) => {
-            weight = String(value);
+            weight = fieldText('mass', value);
             desk.question = null;
           }}
         />

@@ -1,8 +1,9 @@
 <script lang="ts">
   // The rules of thumb and diffusion beside each other; those that count set the day.
   import type { Schema } from '../../api/client';
-  import { shortDay, tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { shortDay } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
+  import { words } from '../../words';
 
   interface Props {
     rules: Schema['RuleOut'][];

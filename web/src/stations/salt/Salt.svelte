@@ -9,8 +9,9 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, tidyNumber, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime, useTimeZone } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
+  import { words } from '../../words';
   import Cares from './Cares.svelte';
   import IntoSalt from './IntoSalt.svelte';
   import { type Card, SaltDesk } from './saltdesk.svelte';

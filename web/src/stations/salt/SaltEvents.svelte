@@ -2,8 +2,10 @@
   // What was done to a piece, newest first; a wrong entry is struck through with a reason.
   import type { Schema } from '../../api/client';
   import Reason from '../../forms/Reason.svelte';
-  import { dayAndTime, grams, tidyNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { dayAndTime } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
+  import { temperatureText, weightText } from '../../units/quantity';
+  import { words } from '../../words';
   import type { SaltDesk } from './saltdesk.svelte';
 
   let { events, desk }: { events: Schema['SaltEventOut'][]; desk: SaltDesk } = $props();
@@ -15,10 +17,10 @@
     if (event.value !== null)
       parts.push(
         event.kind === 'check'
-          ? `${tidyNumber(event.value, 1)} °C`
+          ? temperatureText(event.value)
           : event.kind === 'soak'
             ? `${tidyNumber(event.value, 1)} h`
-            : grams(event.value),
+            : weightText(event.value),
       );
     if (event.percent !== null) parts.push(`${tidyNumber(event.percent, 2)} %`);
     if (event.place) parts.push([event.place, event.container].filter(Boolean).join(', '));

@@ -10,9 +10,11 @@
   import SaltSection from '../../goods/SaltSection.svelte';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { session } from '../../shell/session.svelte';
-  import { grams, longDay } from '../../units/format';
+  import { longDay } from '../../units/format';
+  import { numberText } from '../../units/number';
+  import { weightText } from '../../units/quantity';
   import { said } from '../../words/said';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import OutOfSalt from './OutOfSalt.svelte';
   import Rules from './Rules.svelte';
   import type { SaltDesk } from './saltdesk.svelte';
@@ -59,12 +61,12 @@
         settles={card.settles_percent}
         geometry={card.geometry}
         size={120}
-        label={say.profile(rim.toFixed(1), card.core_percent.toFixed(1))}
+        label={say.profile(numberText(rim, 1), numberText(card.core_percent, 1))}
       />
       <div class="min-w-0">
         <h2 class="font-tag text-2xl font-bold">{card.tag}</h2>
         <p class="quiet">{card.product}</p>
-        <p class="text-sm">{say.profile(rim.toFixed(1), card.core_percent.toFixed(1))}</p>
+        <p class="text-sm">{say.profile(numberText(rim, 1), numberText(card.core_percent, 1))}</p>
         <p class="text-sm">
           {card.place}{#if card.container}, {card.container}{/if} ·
           <span
@@ -84,7 +86,11 @@
     </p>
     {#if card.shed_g > 0}
       <p class="text-sm">
-        {say.shedOf(grams(card.shed_g), Math.round(card.shed_low_g).toString(), grams(card.shed_high_g))}
+        {say.shedOf(
+          weightText(card.shed_g),
+          Math.round(card.shed_low_g).toString(),
+          weightText(card.shed_high_g),
+        )}
       </p>
     {/if}
     <div class="mt-2"><SaltCurve curve={piece.data.curve} {card} {now} /></div>

@@ -3,9 +3,11 @@
   import WindowBar from '../../charts/WindowBar.svelte';
   import PaperTag from '../../goods/PaperTag.svelte';
   import SaltSection from '../../goods/SaltSection.svelte';
-  import { grams, longDay, shortDay, timeOfDay } from '../../units/format';
+  import { longDay, shortDay, timeOfDay } from '../../units/format';
+  import { numberText } from '../../units/number';
+  import { lengthText, weightText } from '../../units/quantity';
   import { said } from '../../words/said';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import type { Card } from './saltdesk.svelte';
 
   interface Props {
@@ -62,15 +64,15 @@
   <span class="said">
     <span class="block leading-tight font-semibold" class:text-error={card.state === 'late'}>{headline}</span>
     <span class="quiet block text-sm">
-      {grams(card.raw_g)} · {card.across_mm} mm · {say.mean}
+      {weightText(card.raw_g)} · {lengthText(card.across_mm)} · {say.mean}
       {card.dose_known
-        ? `${card.mean_percent.toFixed(1)} %`
+        ? `${numberText(card.mean_percent, 1)} %`
         : say.about(
-            card.mean_percent.toFixed(1),
-            card.mean_low_percent.toFixed(1),
-            card.mean_high_percent.toFixed(1),
+            numberText(card.mean_percent, 1),
+            numberText(card.mean_low_percent, 1),
+            numberText(card.mean_high_percent, 1),
           )}, {say.core}
-      {card.core_percent.toFixed(1)} %{#if card.cold.state === 'fail'}
+      {numberText(card.core_percent, 1)} %{#if card.cold.state === 'fail'}
         · <span class="text-error font-semibold"
           >{say.cold.fail}{card.cold.says ? `: ${said(card.cold.says)}` : ''}</span
         >{:else if card.cold.state === 'unknown'}

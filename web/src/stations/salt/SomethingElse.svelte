@@ -4,8 +4,9 @@
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { typedNumber } from '../../units/number';
+  import { typedAs } from '../../units/quantity';
+  import { words } from '../../words';
   import type { Card, EventKind, SaltDesk } from './saltdesk.svelte';
 
   interface Props {
@@ -44,7 +45,7 @@
 
   async function go(sure: boolean): Promise<void> {
     if (!kind) return;
-    const typed = number ? typedNumber(value) : null;
+    const typed = number ? typedAs(kind === 'check' ? 'temperature' : 'mass', value) : null;
     const dose = kind === 'way' ? typedNumber(percent) : null;
     fault = (number && typed === null) || (kind === 'way' && dose === null) ? words.errors.noNumber : null;
     if (fault) return;

@@ -9,11 +9,12 @@
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { optionalNumber, tareParts } from '../../forms/typed';
+  import { optionalAs, tareParts } from '../../forms/typed';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { grams, tidyNumber, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { tidyNumber, typedNumber } from '../../units/number';
+  import { fieldText, typedAs, weightText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { detail, ondone }: { detail: Schema['SaltDetail']; ondone: () => void } = $props();
   const say = words.salt.hook;
@@ -22,7 +23,7 @@
   let target = $state(untrack(() => tidyNumber(detail.target_loss_percent, 1)));
   const typed = $state({ gross: '', casing: '', net: '', string: '', coat: '', across: '', length: '' });
   const coat = untrack(() => detail.coat_g); // a start, not a rule
-  if (coat !== null) typed.coat = tidyNumber(coat, 1);
+  if (coat !== null) typed.coat = fieldText('mass', coat);
   let doneBy = $state<'weight' | 'feel'>('weight');
   const byWeight = $derived(doneBy === 'weight');
   let fault = $state<string | null>(null);
@@ -32,11 +33,11 @@
 
   const tare = $derived(
     (['casing', 'net', 'string', 'coat'] as const).reduce(
-      (sum, key) => sum + (typedNumber(typed[key]) ?? 0),
+      (sum, key) => sum + (typedAs('mass', typed[key]) ?? 0),
       0,
     ),
   );
-  const net = $derived((typedNumber(typed.gross) ?? 0) - tare);
+  const net = $derived((typedAs('mass', typed.gross) ?? 0) - tare);
   // what the scale will show, as a preview; the tag's figure comes from the server
   const shows = $derived(
     (['hung', 'cured', 'raw'] as const).map((key) => {
@@ -48,7 +49,7 @@
 
   async function tag(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const gross = typedNumber(typed.gross);
+    const gross = typedAs('mass', typed.gross);
     const loss = typedNumber(target);
     const lacking = byWeight ? gross === null || loss === null : gross === null && typed.gross.trim() !== '';
     fault = lacking ? words.errors.noNumber : null;
@@ -61,8 +62,8 @@
           body: {
             gross_g: gross,
             ...tareParts(typed),
-            across_mm: optionalNumber(typed.across),
-            length_mm: optionalNumber(typed.length),
+            across_mm: optionalAs('length', typed.across),
+            length_mm: optionalAs('length', typed.length),
             target_loss_percent: byWeight ? loss : null,
             loss_basis: basis,
             casing,
@@ -73,7 +74,7 @@
       session.say(
         answer.target_gross_g === null
           ? words.done.tagged(answer.tag)
-          : say.tagged(answer.tag, grams(answer.target_gross_g)),
+          : say.tagged(answer.tag, weightText(answer.target_gross_g)),
       );
       ondone();
       void navigate('/bench/batch/:id', { params: { id: String(answer.batch_id) } });
@@ -94,7 +95,7 @@
       label={card.geometry === 'slab' ? say.thick : say.across}
       numeric
       bind:value={typed.across}
-      hint={tidyNumber(card.across_mm, 0)}
+      hint={fieldText('length', card.across_mm, 0)}
     />
     <Field label={say.length} numeric bind:value={typed.length} />
     <Field label={say.casing} numeric bind:value={typed.casing} />
@@ -126,7 +127,7 @@
       <label class="flex min-h-11 items-center gap-2">
         <input type="radio" class="radio radio-sm" value={one.key} bind:group={basis} />
         <span class="flex-1">{say.bases[one.key]}</span>
-        <span class="quiet">{one.g === null ? '' : say.shows(grams(one.g))}</span>
+        <span class="quiet">{one.g === null ? '' : say.shows(weightText(one.g))}</span>
       </label>
     {/each}
   </fieldset>

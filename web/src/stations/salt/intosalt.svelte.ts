@@ -2,8 +2,9 @@
 import { api, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
-import { tidyNumber, typedNumber } from '../../units/format';
-import { words } from '../../words/en';
+import { tidyNumber, typedNumber } from '../../units/number';
+import { fieldText, typedAs } from '../../units/quantity';
+import { words } from '../../words';
 
 type Way = Schema['WayOut']['id'];
 type Geometry = Schema['PutInIn']['geometry'];
@@ -56,7 +57,10 @@ export class IntoSaltForm {
     this.percent = tidyNumber(found.percent, 2);
     this.geometry = found.geometry;
     const many = found.begun ? 1 : Math.max(1, Math.min(12, Math.round(found.meat_g / found.piece_g)));
-    this.muscles = Array.from({ length: many }, () => ({ raw: '', across: tidyNumber(found.across_mm, 0) }));
+    this.muscles = Array.from({ length: many }, () => ({
+      raw: '',
+      across: fieldText('length', found.across_mm, 0),
+    }));
   }
 
   pickFamily(id: string): void {
@@ -70,7 +74,7 @@ export class IntoSaltForm {
     this.percent = tidyNumber(found.salt_percent, 2);
     this.geometry = found.shape === 'slab' ? 'slab' : found.kind === 'ham' ? 'sphere' : 'cylinder';
     this.skin = found.kind === 'ham' ? '40' : '';
-    this.muscles = this.muscles.map((one) => ({ ...one, across: tidyNumber(found.across_mm, 0) }));
+    this.muscles = this.muscles.map((one) => ({ ...one, across: fieldText('length', found.across_mm, 0) }));
   }
 
   get chosenWay(): Schema['WayOut'] | undefined {
@@ -111,14 +115,14 @@ export class IntoSaltForm {
   /** What a scale shows goes to the first muscle without a weight, or to one more. */
   putOn(grams: number): void {
     const next = this.muscles.find((one) => one.raw.trim() === '');
-    if (next) next.raw = String(grams);
-    else this.muscles.push({ raw: String(grams), across: this.muscles.at(-1)?.across ?? '' });
+    if (next) next.raw = fieldText('mass', grams);
+    else this.muscles.push({ raw: fieldText('mass', grams), across: this.muscles.at(-1)?.across ?? '' });
   }
 
   /** Salt to weigh for what is typed so far [g]; null with open salt or without weights. */
   get dose(): number | null {
     const percent = typedNumber(this.percent);
-    const grams = this.muscles.reduce((sum, one) => sum + (typedNumber(one.raw) ?? 0), 0);
+    const grams = this.muscles.reduce((sum, one) => sum + (typedAs('mass', one.raw) ?? 0), 0);
     if (percent === null || grams <= 0 || this.openSalt) return null;
     const sheet = this.waiting.find((one) => one.id === this.batch);
     // as its sheet was weighed, while its share stands
@@ -131,8 +135,8 @@ export class IntoSaltForm {
     if (this.busy) return null;
     const filled = this.muscles.filter((one) => one.raw.trim() !== '');
     const muscles = filled.map((one) => ({
-      raw_g: typedNumber(one.raw),
-      across_mm: typedNumber(one.across),
+      raw_g: typedAs('mass', one.raw),
+      across_mm: typedAs('length', one.across),
     }));
     const percent = typedNumber(this.percent);
     const skin = this.skin.trim() === '' ? 0 : typedNumber(this.skin);

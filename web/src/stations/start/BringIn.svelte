@@ -5,7 +5,7 @@
   import { api, take } from '../../api/client';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
 
   const say = words.house;
   const client = useQueryClient();

@@ -8,7 +8,7 @@
   import Mark from '../../shell/Mark.svelte';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import PlaceForm from '../hang/PlaceForm.svelte';
   import BringIn from './BringIn.svelte';
 

@@ -1,10 +1,10 @@
 <script lang="ts">
   // A line of the round: what, by when, what waiting costs, and the one touch that does it.
   import type { Schema } from '../../api/client';
-  import { optionalNumber } from '../../forms/typed';
+  import { optionalAs } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   interface Props {
@@ -43,7 +43,7 @@
   );
   function act(way: string): void {
     try {
-      void ondone(chore, way, optionalNumber(liquid));
+      void ondone(chore, way, optionalAs('liquid', liquid));
     } catch (error) {
       session.complain(error);
     }

@@ -13,7 +13,7 @@
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { longDay, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import ChoreLine from './ChoreLine.svelte';
 

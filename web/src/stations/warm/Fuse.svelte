@@ -2,7 +2,9 @@
   // The allowance of degree-hours as a fuse: what is burnt, what is left, and when the flame gets to the end.
   import type { Schema } from '../../api/client';
   import { timeOfDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
 
   let { card }: { card: Schema['WarmCard'] } = $props();
   const say = words.warm;
@@ -39,8 +41,8 @@
     </div>
     <p>
       {say.fuseUsed(
-        allowance.used.toFixed(0),
-        allowance.limit.toFixed(0),
+        numberText(allowance.used, 0),
+        numberText(allowance.limit, 0),
         allowance.unit,
         allowance.profile,
       )}.
@@ -49,8 +51,10 @@
       {:else if card.measured_at}
         <strong>{say.fuseStopped}</strong>
       {:else if allowance.runs_out && allowance.at_c !== null && !card.ended_at}
-        <strong>{say.fuseOut(timeOfDay(allowance.runs_out), allowance.at_c.toFixed(0))}</strong>.
-      {:else if allowance.at_c !== null && !allowance.runs_out}{say.fuseCold(allowance.at_c.toFixed(0))}{/if}
+        <strong>{say.fuseOut(timeOfDay(allowance.runs_out), temperatureText(allowance.at_c, 0))}</strong>.
+      {:else if allowance.at_c !== null && !allowance.runs_out}{say.fuseCold(
+          temperatureText(allowance.at_c, 0),
+        )}{/if}
     </p>
     {#if allowance.gaps}<p class="text-warning">{say.fuseGaps(allowance.gaps)}</p>{/if}
   {/if}

@@ -9,8 +9,9 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, tidyNumber, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { fullDay } from '../../units/format';
+  import { tidyNumber, typedNumber } from '../../units/number';
+  import { words } from '../../words';
   import { said } from '../../words/said';
 
   let { meters }: { meters: Schema['MeterOut'][] } = $props();

@@ -6,9 +6,9 @@
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
-  import { optionalNumber } from '../../forms/typed';
-  import { typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { optionalAs } from '../../forms/typed';
+  import { numberText, typedNumber } from '../../units/number';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import type { WarmDesk } from './warmdesk.svelte';
 
@@ -29,7 +29,7 @@
     fault = value === null ? words.errors.noNumber : null;
     if (value === null) return;
     try {
-      if (await desk.read(value, optionalNumber(sample), meter || null, sure, moment)) {
+      if (await desk.read(value, optionalAs('temperature', sample), meter || null, sure, moment)) {
         ph = '';
         moment.clear();
       }
@@ -75,7 +75,7 @@
       kind="ph"
       simulate={() => dipped(desk.batch)}
       onvalue={(value) => {
-        ph = value.toFixed(2);
+        ph = numberText(value, 2);
         desk.question = null;
       }}
     />

@@ -9,8 +9,9 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { optionalNumber } from '../../forms/typed';
-  import { rightNow, tidyNumber, typedNumber } from '../../units/format';
-  import { words } from '../../words/en';
+  import { rightNow } from '../../units/format';
+  import { tidyNumber, typedNumber } from '../../units/number';
+  import { words } from '../../words';
 
   interface Props {
     batch: Schema['WaitingForWarmth'];

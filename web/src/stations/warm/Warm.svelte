@@ -8,7 +8,8 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, route } from '../../shell/router';
   import { fullDay, timeOfDay, useTimeZone } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { words } from '../../words';
   import Stage from './Stage.svelte';
   import WarmBatch from './WarmBatch.svelte';
   import { WarmDesk } from './warmdesk.svelte';
@@ -51,7 +52,12 @@
           class:chosen={card.batch_id === picked}
           onclick={() => void navigate('/warm/:id', { params: { id: String(card.batch_id) } })}
         >
-          <PaperTag top={card.batch} main={card.ph_now.toFixed(2)} chosen={card.batch_id === picked} loud />
+          <PaperTag
+            top={card.batch}
+            main={numberText(card.ph_now, 2)}
+            chosen={card.batch_id === picked}
+            loud
+          />
           <span class="min-w-0">
             <span
               class="block font-semibold"
@@ -76,7 +82,7 @@
           >
             <PaperTag
               top={card.batch}
-              main={(card.last_ph ?? card.ph_now).toFixed(2)}
+              main={numberText(card.last_ph ?? card.ph_now, 2)}
               chosen={card.batch_id === picked}
             />
             <span class="min-w-0">

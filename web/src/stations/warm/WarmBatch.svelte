@@ -8,7 +8,9 @@
   import AsTable from '../../charts/AsTable.svelte';
   import PhCurve from '../../charts/PhCurve.svelte';
   import { dayAndTime, timeOfDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import Fuse from './Fuse.svelte';
   import Meters from './Meters.svelte';
@@ -64,7 +66,7 @@
       {#if card.measured_at}{say.crossed(timeOfDay(card.measured_at))}
       {:else if card.crosses.p50}{say.crosses(timeOfDay(card.crosses.p50), window(card.crosses))}
       {:else}{say.never}{/if}{#if card.reaches_target.p50 && !card.ended_at}<span class="font-normal"
-          >; {say.target(card.target_ph.toFixed(1), timeOfDay(card.reaches_target.p50))}</span
+          >; {say.target(numberText(card.target_ph, 1), timeOfDay(card.reaches_target.p50))}</span
         >{/if}
     </p>
     {#if card.measure_next && !card.ended_at}<p class="text-lg">
@@ -81,7 +83,7 @@
       <p class="mt-1"><strong>{say.possible}:</strong> {card.possible.map(said).join('; ')}</p>
     {/if}
     {#if card.meters_differ !== null}
-      <p class="text-warning mt-1">{say.metersDiffer(card.meters_differ.toFixed(2))}</p>
+      <p class="text-warning mt-1">{say.metersDiffer(numberText(card.meters_differ, 2))}</p>
     {/if}
     <div class="mt-2"><PhCurve detail={detail.data} {now} otherwise={otherwise.data ?? null} /></div>
     <AsTable
@@ -89,7 +91,7 @@
       head={[words.tables.when, ...words.tables.ph]}
       rows={detail.data.curve.at.map((at, i) => [
         dayAndTime(at),
-        ...percentiles.map((of) => (of[i] ?? 0).toFixed(2)),
+        ...percentiles.map((of) => numberText(of[i] ?? 0, 2)),
       ])}
       file="/api/warm/{card.batch_id}/curve.csv"
     />
@@ -99,7 +101,9 @@
         {#if !card.ended_at}
           <section class="mt-4">
             <label class="block">
-              <span class="font-semibold">{say.whatIf} {(box ?? card.setpoint_c ?? 24).toFixed(0)} °C</span>
+              <span class="font-semibold"
+                >{say.whatIf} {temperatureText(box ?? card.setpoint_c ?? 24, 0)}</span
+              >
               <input
                 type="range"
                 class="pull"

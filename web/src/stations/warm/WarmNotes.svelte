@@ -5,7 +5,9 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { timeOfDay } from '../../units/format';
-  import { words } from '../../words/en';
+  import { numberText } from '../../units/number';
+  import { temperatureText } from '../../units/quantity';
+  import { words } from '../../words';
   import { said } from '../../words/said';
   import type { WarmDesk } from './warmdesk.svelte';
 
@@ -52,11 +54,11 @@
       <li class="flex items-baseline gap-3 py-0.5">
         <span class="quiet w-24 flex-none">{timeOfDay(reading.at)}</span>
         <strong class="w-10" class:line-through={reading.struck_reason !== null}
-          >{reading.ph.toFixed(2)}</strong
+          >{numberText(reading.ph, 2)}</strong
         >
         <span class="quiet flex-1"
           >{[
-            reading.sample_c === null ? '' : `${reading.sample_c.toFixed(0)} °C`,
+            reading.sample_c === null ? '' : temperatureText(reading.sample_c, 0),
             reading.meter ?? '',
             reading.by,
           ]

@@ -4,7 +4,7 @@
 
   import { api, type Schema, take } from '../../../api/client';
   import { dayAndTime } from '../../../units/format';
-  import { words } from '../../../words/en';
+  import { words } from '../../../words';
   import { said } from '../../../words/said';
   import HousePage from '../HousePage.svelte';
   import BandRow from './BandRow.svelte';

@@ -6,9 +6,10 @@
   import { api, type Schema, take } from '../../../api/client';
   import { head } from '../../../api/entry';
   import Field from '../../../forms/Field.svelte';
-  import { optionalNumber } from '../../../forms/typed';
+  import { optionalAs, optionalNumber } from '../../../forms/typed';
   import { session } from '../../../shell/session.svelte';
-  import { words } from '../../../words/en';
+  import { fieldText, unit } from '../../../units/quantity';
+  import { words } from '../../../words';
 
   let { band }: { band: Schema['BandOut'] } = $props();
   const say = words.alarms;
@@ -22,8 +23,8 @@
   function typed() {
     const of = band.by !== null ? band : { ...band, ...band.usual };
     return {
-      low_c: text(of.low_c),
-      high_c: text(of.high_c),
+      low_c: fieldText('temperature', of.low_c ?? null),
+      high_c: fieldText('temperature', of.high_c ?? null),
       low_rh: text(of.low_rh),
       high_rh: text(of.high_rh),
       for_minutes: text(of.for_minutes),
@@ -33,13 +34,16 @@
     };
   }
   type Limit = number | null | undefined;
-  function range(low: Limit, high: Limit, unit: string): string {
+  function range(low: Limit, high: Limit, of: string, shown = text): string {
     if (low == null && high == null) return '';
-    if (low == null) return say.below(text(high), unit);
-    return high == null ? say.above(text(low), unit) : say.between(text(low), text(high), unit);
+    if (low == null) return say.below(shown(high), of);
+    return high == null ? say.above(shown(low), of) : say.between(shown(low), shown(high), of);
   }
+  const degrees = (c: Limit): string => fieldText('temperature', c ?? null);
   const limits = $derived(
-    [range(band.low_c, band.high_c, '°C'), range(band.low_rh, band.high_rh, '%')].filter(Boolean).join(', '),
+    [range(band.low_c, band.high_c, unit.temperature, degrees), range(band.low_rh, band.high_rh, '%')]
+      .filter(Boolean)
+      .join(', '),
   );
   const besides = $derived(
     [
@@ -59,8 +63,8 @@
         api.PUT('/api/alarms/bands/{place_id}', {
           params: { path: { place_id: band.place_id } },
           body: {
-            low_c: optionalNumber(fields.low_c),
-            high_c: optionalNumber(fields.high_c),
+            low_c: optionalAs('temperature', fields.low_c),
+            high_c: optionalAs('temperature', fields.high_c),
             low_rh: optionalNumber(fields.low_rh),
             high_rh: optionalNumber(fields.high_rh),
             for_minutes: optionalNumber(fields.for_minutes) ?? 60,
