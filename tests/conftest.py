@@ -10,8 +10,8 @@ from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
 from hypothesis import settings
 
+from built import application, built_once
 from support import Clock
-from zymon.app import make_app
 from zymon.settings import Settings
 from zymon.store.database import Database
 
@@ -19,6 +19,15 @@ from zymon.store.database import Database
 settings.register_profile("same", deadline=None, derandomize=True)
 settings.register_profile("explore", deadline=None, derandomize=False, max_examples=1000)
 settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """What takes long and seldom turns red runs with `make drills` alone."""
+    if os.environ.get("DRILLS") == "1":
+        return
+    for item in items:
+        if item.get_closest_marker("drill"):
+            item.add_marker(pytest.mark.skip(reason="runs with `make drills`"))
 
 
 @pytest.fixture
@@ -38,14 +47,14 @@ def empty_workshop(tmp_path_factory: pytest.TempPathFactory) -> Path:
 def client(tmp_path: Path, clock: Clock, empty_workshop: Path) -> Iterator[TestClient]:
     """The interface on real SQLite; dates are made as part of each entry, so that an answer can be asserted at once."""
     shutil.copy(empty_workshop, tmp_path / "workshop.db")
-    app = make_app(Settings(db=tmp_path / "workshop.db", max_upload_mb=60), clock, behind_the_scenes=False)
+    app = application(Settings(db=tmp_path / "workshop.db", max_upload_mb=60), clock)
     with Maker(app) as made:
         yield made
     app.state.context.close()
 
 
-@pytest.fixture
-def chamber(client: TestClient) -> dict:
+@built_once
+def chamber(client: TestClient, clock: Clock) -> dict:  # what is built is copied with its time
     """A workshop with one chamber of two rods."""
     client.put("/api/workshop", json={"name": "Test cellar", "time_zone": "Europe/Rome"}).raise_for_status()
     made = client.post(

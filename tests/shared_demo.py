@@ -13,10 +13,19 @@ from zymon.demo.build import build
 LONG_ENOUGH_S = 300
 
 
-def copy_of_the_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A file of one's own with the demo as of the run's beginning."""
+def _shared(tmp_path_factory: pytest.TempPathFactory) -> Path:
     root = tmp_path_factory.getbasetemp()
-    shared = (root.parent if root.name.startswith("popen-") else root) / "demo-of-the-run"
+    return (root.parent if root.name.startswith("popen-") else root) / "demo-of-the-run"
+
+
+def begun_at(tmp_path_factory: pytest.TempPathFactory) -> int:
+    """The moment the demo was made for [s]; it has to be there."""
+    return int((_shared(tmp_path_factory) / "now").read_text())
+
+
+def copy_of_the_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A file of one's own with the demo as of the run's beginning: made by whichever worker comes first."""
+    shared = _shared(tmp_path_factory)
     made, begun = shared / "demo.db", shared / "begun"
     shared.mkdir(exist_ok=True)
     try:
@@ -27,7 +36,9 @@ def copy_of_the_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
             time.sleep(0.2)
     else:
         file = shared / "in-the-making.db"
-        build(file, int(time.time()))
+        now = int(time.time())
+        build(file, now)
+        (shared / "now").write_text(str(now))
         with closing(sqlite3.connect(file)) as whole:
             whole.execute("PRAGMA wal_checkpoint(TRUNCATE)")  # the file alone holds everything
         file.rename(made)

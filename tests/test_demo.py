@@ -7,8 +7,8 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from shared_demo import copy_of_the_demo
-from support import NOW, words
+from shared_demo import begun_at, copy_of_the_demo
+from support import words
 from zymon.app import make_app
 from zymon.demo.build import build, ensure_demo
 from zymon.settings import Settings
@@ -16,9 +16,7 @@ from zymon.settings import Settings
 
 @pytest.fixture(scope="module")
 def wheelhouse(tmp_path_factory: pytest.TempPathFactory):
-    file = tmp_path_factory.mktemp("demo") / "demo.db"
-    build(file, NOW)
-    app = make_app(Settings(db=file), lambda: NOW)
+    app = make_app(Settings(db=copy_of_the_demo(tmp_path_factory)), lambda: float(begun_at(tmp_path_factory)))
     with TestClient(app, base_url="http://localhost") as client:
         yield client
     app.state.context.close()
@@ -90,8 +88,9 @@ def test_dates_came_nearer_as_pieces_were_weighed(wheelhouse: TestClient) -> Non
     assert width[-1] < 0.5 * width[0]
 
 
-def test_a_year_of_climate_with_its_outage(wheelhouse: TestClient) -> None:
-    query = {"from_s": NOW - 365 * 86_400, "to_s": NOW, "points": 1200}
+def test_a_year_of_climate_with_its_outage(wheelhouse: TestClient, tmp_path_factory: pytest.TempPathFactory) -> None:
+    now = begun_at(tmp_path_factory)
+    query = {"from_s": now - 365 * 86_400, "to_s": now, "points": 1200}
     year = wheelhouse.get("/api/places/3/climate", params=query).json()
     assert len(year["at_s"]) > 1000
     assert max(year["rh_max_percent"]) > 88
@@ -100,10 +99,13 @@ def test_a_year_of_climate_with_its_outage(wheelhouse: TestClient) -> None:
     assert sum(drifting[half:]) / len(drifting[half:]) > sum(drifting[:half]) / half + 1
 
 
-def test_the_same_seed_makes_the_same_workshop(wheelhouse: TestClient, tmp_path: Path) -> None:
-    file = tmp_path / "again.db"
-    build(file, NOW)
-    app = make_app(Settings(db=file), lambda: NOW)
+@pytest.mark.drill
+def test_the_same_seed_makes_the_same_workshop(
+    wheelhouse: TestClient, tmp_path: Path, tmp_path_factory: pytest.TempPathFactory
+) -> None:
+    file, now = tmp_path / "again.db", begun_at(tmp_path_factory)
+    build(file, now)
+    app = make_app(Settings(db=file), lambda: float(now))
     with TestClient(app, base_url="http://localhost") as client:
         assert client.get("/api/places/3/room").json() == wheelhouse.get("/api/places/3/room").json()
     app.state.context.close()

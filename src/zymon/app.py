@@ -83,14 +83,20 @@ def settle() -> None:
     gc.set_threshold(*GARBAGE_AFTER)
 
 
+def open_workshop(settings: Settings, clock: Callable[[], float], behind_the_scenes: bool) -> Context:
+    """The workshop of the settings' database, which is brought up to date, with its dates being made."""
+    shop = Context(db=Database(settings.db, settings.backup_folder), settings=settings, clock=clock)
+    shop.open(behind_the_scenes)
+    return shop
+
+
 def make_app(settings: Settings, clock: Callable[[], float] = time.time, behind_the_scenes: bool = True) -> FastAPI:
     """The application on the settings' database; the database is opened and brought up to date at once.
 
     Parameters: behind_the_scenes, whether dates are made in a thread of their own or as part of each entry.
     """
     app = FastAPI(title="Zymon", version=__version__, responses=errors.ANSWERS, docs_url=None, redoc_url=None)
-    app.state.context = Context(db=Database(settings.db, settings.backup_folder), settings=settings, clock=clock)
-    app.state.context.open(behind_the_scenes)
+    app.state.context = open_workshop(settings, clock, behind_the_scenes)
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
     for station in (

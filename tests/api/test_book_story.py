@@ -8,6 +8,7 @@ import pypdfium2 as pdfium
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from courses.kitchen import Kitchen
 from support import Clock, iso, sheet_body, words
 
@@ -17,7 +18,7 @@ def kitchen(client: TestClient, clock: Clock) -> Kitchen:
     return Kitchen(client, clock)
 
 
-@pytest.fixture
+@built_once
 def told(kitchen: Kitchen) -> dict:
     """A salame of lots, soured, hung six weeks, weighed weekly, with a note, a strike and a cut."""
     kitchen.post("/workshop", "PUT", name="Test cellar", time_zone="Europe/Rome")
@@ -187,7 +188,7 @@ def test_a_recall_names_every_piece_and_pack_and_where_it_went(kitchen: Kitchen,
     lot = next(x for x in kitchen.get("/lots") if x["code"] == "SH-11")
     _, text = pdf_text(kitchen, f"/lots/{lot['id']}/recall.pdf")
     assert "Recall of lot SH-11" in text
-    assert "1 packs of them are here" in text
+    assert "1 pack of them is here" in text
     assert "J-20-01" in text
     assert "J-20-02" in text
     assert "2 sold to Saturday market" in text

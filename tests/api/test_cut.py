@@ -3,6 +3,7 @@
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from courses.kitchen import DAY, Kitchen
 from making import begin, pour_all
 from support import NOW, Clock, iso, piece_body, sheet_body, words
@@ -17,7 +18,7 @@ def kitchen(client: TestClient, clock: Clock) -> Kitchen:
     return Kitchen(client, clock)
 
 
-@pytest.fixture
+@built_once
 def piece(client: TestClient, clock: Clock, chamber: dict) -> int:
     """A salame of six weeks that lost a third of its weight in its first two."""
     made = client.post("/api/pieces", json=piece_body(chamber)).json()["card"]["id"]

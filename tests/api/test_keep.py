@@ -4,6 +4,7 @@ import pypdfium2 as pdfium
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from courses.kitchen import Kitchen
 from making import begin, pour_all
 from support import sheet_body, words
@@ -16,7 +17,7 @@ def kitchen(client: TestClient, clock) -> Kitchen:
     return Kitchen(client, clock)
 
 
-@pytest.fixture
+@built_once
 def hung(kitchen: Kitchen, client: TestClient) -> dict:
     """A salame made here of lots, hung six weeks and taken down with 541 g."""
     weigh_out = begin(client, sheet_body())
@@ -31,8 +32,7 @@ def hung(kitchen: Kitchen, client: TestClient) -> dict:
     first, second = (kitchen.hang(chamber, f"J-20-0{i}", "salame", "cylinder", 842, **declared) for i in (1, 2))
     kitchen.wait(days=42)
     kitchen.down(first, 541)
-    kitchen.other = second  # type: ignore[attr-defined]
-    return first
+    return {**first, "other": second}
 
 
 def pack(kitchen: Kitchen, hung: dict, **more: object) -> dict:
@@ -131,7 +131,7 @@ def test_packs_that_cannot_be_are_refused_in_words(
 def test_what_hangs_is_held_or_is_gone_is_not_packed_and_a_slice_of_what_hangs_is(
     kitchen: Kitchen, client: TestClient, hung: dict
 ) -> None:
-    other = kitchen.other  # type: ignore[attr-defined]
+    other = hung["other"]
     url = f"/pieces/{other['card']['id']}/packs"
     assert "still hangs" in kitchen.refused(url, number=1, net_g=40, sure=True)
     kitchen.post(f"/pieces/{other['card']['id']}/slice", before_g=560, after_g=500)
@@ -210,7 +210,7 @@ def test_without_a_sheet_ingredients_are_typed_or_there_is_no_label(kitchen: Kit
 
 
 def test_yield_and_cost_leave_out_what_was_thrown_away_and_recall_goes_both_ways(kitchen: Kitchen, hung: dict) -> None:
-    other = kitchen.other  # type: ignore[attr-defined]
+    other = hung["other"]
     batch_id = kitchen.get(f"/pieces/{hung['card']['id']}/cut")["batch_id"]
     before = kitchen.get(f"/batches/{batch_id}/yield")
     assert {s["step"]: s["grams"] for s in before["steps"]}["finished"] is None  # one still hangs

@@ -5,6 +5,7 @@ import copy
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from making import begin, made, pour_all
 from support import NOW, Clock, iso, piece_body, sheet_body
 
@@ -37,8 +38,8 @@ def meat(client: TestClient, batch: int, **note: object):
     return client.post(f"/api/batches/{batch}/meat", json={**BY, **note})
 
 
-@pytest.fixture
-def fridge(client: TestClient) -> int:
+@built_once
+def fridge(client: TestClient, clock: Clock) -> int:
     body = {"name": "fridge", "kind": "salt", "setpoint": {"temperature_c": 3}, "at": iso(NOW - 90 * DAY), **BY}
     return client.post("/api/places", json=body).json()["id"]
 

@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from support import NOW, Clock, iso, piece_body
 
 DAY, HOUR = 86_400, 3600
@@ -42,19 +43,19 @@ def post(client: TestClient, batch: int, to: str, **body: object) -> dict:
     return answer.json()
 
 
-@pytest.fixture
-def fridge(client: TestClient, chamber: dict) -> int:
+@built_once
+def fridge(client: TestClient, clock: Clock, chamber: dict) -> int:
     body = {"name": "Salt Fridge", "kind": "salt", "setpoint": {"temperature_c": 3}, **BY}
     return client.post("/api/places", json=body).json()["id"]
 
 
-@pytest.fixture
+@built_once
 def neck(client: TestClient, clock: Clock, chamber: dict, fridge: int) -> int:
     """A neck three weeks in salt that hung eight weeks and is at its target: its batch."""
     return cure_and_hang(client, clock, chamber, fridge)
 
 
-@pytest.fixture
+@built_once
 def overheated(client: TestClient, clock: Clock, chamber: dict, fridge: int) -> int:
     """The same, whose chamber showed 24 °C for two days of its second week."""
     return cure_and_hang(client, clock, chamber, fridge, hot_days=(10.0, 12.0))

@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from making import begin, made
 from support import NOW, Clock, iso, piece_body, sheet_body, words
 
@@ -46,8 +47,8 @@ def all_rows(folder: Path) -> dict[str, int]:
         return {name: db.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0] for name in names if name != "sent"}
 
 
-@pytest.fixture
-def line(client: TestClient, chamber: dict) -> dict[str, int]:
+@built_once
+def line(client: TestClient, clock: Clock, chamber: dict) -> dict[str, int]:
     """A workshop with something under way at every station."""
     post = client.post
     ids = {"pit": chamber["place"]["id"], "rod": chamber["rods"][0]["id"]}

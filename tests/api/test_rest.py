@@ -1,21 +1,21 @@
 """The Rest through the API on real SQLite: a piece from its hook into a bag, squeezed, weighed, carried, hung again."""
 
-import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from support import NOW, Clock, piece_body, words
 
 BY = {"by": "Ida"}
 DAY = 86_400
 
 
-@pytest.fixture
-def store(client: TestClient, chamber: dict) -> int:
+@built_once
+def store(client: TestClient, clock: Clock, chamber: dict) -> int:
     body = {"name": "Stone Store", "kind": "store", "setpoint": {"temperature_c": 4, "rh_percent": 75}, **BY}
     return client.post("/api/places", json=body).json()["id"]
 
 
-@pytest.fixture
+@built_once
 def piece(client: TestClient, clock: Clock, chamber: dict) -> int:
     """A salame that hung six weeks and is at its target by the scale."""
     made = client.post("/api/pieces", json=piece_body(chamber)).json()["card"]["id"]

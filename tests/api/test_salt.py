@@ -8,13 +8,14 @@ import pytest
 from fastapi.testclient import TestClient
 from icalendar import Calendar
 
+from built import built_once
 from support import NOW, Clock, piece_body, words
 
 DAY = 86_400
 
 
-@pytest.fixture
-def fridge(client: TestClient, chamber: dict) -> int:
+@built_once
+def fridge(client: TestClient, clock: Clock, chamber: dict) -> int:
     body = {"name": "Salt Fridge", "kind": "salt", "setpoint": {"temperature_c": 3}, "by": "Ida"}
     return client.post("/api/places", json=body).json()["id"]
 

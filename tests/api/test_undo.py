@@ -3,6 +3,7 @@
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from making import made
 from support import NOW, Clock, iso, piece_body, sheet_body
 
@@ -10,8 +11,8 @@ BY = {"by": "Ida"}
 DAY = 86_400
 
 
-@pytest.fixture
-def salame(client: TestClient, chamber: dict) -> dict:
+@built_once
+def salame(client: TestClient, clock: Clock, chamber: dict) -> dict:
     """A salame that has hung for a month on rod 1 hook 1, weighed once."""
     card = client.post("/api/pieces", json=piece_body(chamber, at=iso(NOW - 30 * DAY))).json()["card"]
     weigh = {"gross_g": 700, "at": iso(NOW - 10 * DAY), "sure": True, **BY}

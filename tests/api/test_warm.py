@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 import pytest
 from fastapi.testclient import TestClient
 
+from built import built_once
 from making import made
 from support import Clock, iso, piece_body, sheet_body, words
 
@@ -14,8 +15,8 @@ HOUR = 3600
 BY = {"by": "Ida"}
 
 
-@pytest.fixture
-def box(client: TestClient, chamber: dict) -> int:
+@built_once
+def box(client: TestClient, clock: Clock, chamber: dict) -> int:
     body = {"name": "Cupboard", "kind": "warm", "setpoint": {"temperature_c": 25, "rh_percent": 90}, **BY}
     return client.post("/api/places", json=body).json()["id"]
 

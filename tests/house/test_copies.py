@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 from sqlalchemy import event
 from sqlalchemy.exc import OperationalError
 
+from built import built_once
 from support import Clock, piece_body
 from zymon.core.errors import ZymonError
 from zymon.store.copies import (
@@ -36,8 +37,8 @@ def weights(file: Path) -> list[float]:
         return [row[0] for row in connection.execute("SELECT gross_g FROM weighing ORDER BY id")]
 
 
-@pytest.fixture
-def piece(client: TestClient, chamber: dict) -> int:
+@built_once
+def piece(client: TestClient, clock: Clock, chamber: dict) -> int:
     hung = client.post("/api/pieces", json=piece_body(chamber))
     hung.raise_for_status()
     return hung.json()["card"]["id"]

@@ -19,10 +19,10 @@ from zymon.words.written import day, scale_weight
 Paper = Literal["a4", "roll62"]
 
 FONTS = {
-    "slab": ("zilla-slab-latin-500-normal.woff2", "zilla-slab-latin-700-normal.woff2"),
-    "slab-more": ("zilla-slab-latin-ext-700-normal.woff2", "zilla-slab-latin-ext-700-normal.woff2"),
-    "sans": ("source-sans-3-latin-400-normal.woff2", "source-sans-3-latin-600-normal.woff2"),
-    "sans-more": ("source-sans-3-latin-ext-600-normal.woff2", "source-sans-3-latin-ext-600-normal.woff2"),
+    "slab": ("zilla-slab-latin-500-normal.ttf", "zilla-slab-latin-700-normal.ttf"),
+    "slab-more": ("zilla-slab-latin-ext-700-normal.ttf", "zilla-slab-latin-ext-700-normal.ttf"),
+    "sans": ("source-sans-3-latin-400-normal.ttf", "source-sans-3-latin-600-normal.ttf"),
+    "sans-more": ("source-sans-3-latin-ext-600-normal.ttf", "source-sans-3-latin-ext-600-normal.ttf"),
 }
 INK, QUIET, LINE = (38, 34, 30), (105, 98, 90), (170, 160, 148)
 

@@ -5,6 +5,7 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from datetime import UTC, datetime
+from functools import cache
 from pathlib import Path
 
 from alembic.script import ScriptDirectory
@@ -75,9 +76,10 @@ def revision_of(file: Path) -> str | None:
     return None if row is None else str(row[0])
 
 
-def editions() -> list[str]:
+@cache
+def editions() -> tuple[str, ...]:
     """All editions of the tables that this program knows, the newest first."""
-    return [one.revision for one in ScriptDirectory(str(MIGRATIONS)).walk_revisions()]
+    return tuple(one.revision for one in ScriptDirectory(str(MIGRATIONS)).walk_revisions())
 
 
 def take_copy(source: Path, target: Path) -> dict[str, int]:

@@ -121,7 +121,6 @@ const TYPED: Record<string, [Quantity, number]> = {
   oz: ['mass', G_PER_OZ],
   lb: ['mass', G_PER_LB],
   ml: ['liquid', 1],
-  l: ['liquid', 1000],
   floz: ['liquid', ML_PER_FLOZ],
   mm: ['length', 1],
   cm: ['length', 10],
@@ -129,8 +128,9 @@ const TYPED: Record<string, [Quantity, number]> = {
   '"': ['length', MM_PER_IN],
 };
 const WEIGHED: readonly Quantity[] = ['mass', 'liquid', 'bulk'];
+/** A liquid may be weighed; what is weighed is not poured: "1l" for a tare of 11 is a slip. */
 const fits = (asked: Quantity, typed: Quantity): boolean =>
-  asked === typed || (WEIGHED.includes(asked) && WEIGHED.includes(typed));
+  asked === typed || (WEIGHED.includes(asked) && typed === 'mass');
 
 /** A quantity as typed, as it is kept; null for what is none. A unit of another kind is none either. */
 export function typedAs(quantity: Quantity, text: string): number | null {
@@ -147,7 +147,7 @@ export function typedAs(quantity: Quantity, text: string): number | null {
     const [lb, oz] = [typedNumber(pounds[1] ?? ''), typedNumber(pounds[2] ?? '')];
     return lb === null || oz === null || oz < 0 || oz >= 16 ? null : lb * G_PER_LB + oz * G_PER_OZ;
   }
-  const found = /^(.*?)\s*(fl\.?\s?oz|kg|g|oz|lbs?|ml|l|mm|cm|in|")\.?$/i.exec(text.trim());
+  const found = /^(.*?)\s*(fl\.?\s?oz|kg|g|oz|lbs?|ml|mm|cm|in|")\.?$/i.exec(text.trim());
   const named = found && TYPED[(found[2] ?? '').toLowerCase().replace(/[.\s]/g, '').replace('lbs', 'lb')];
   const number = found && typedNumber(found[1] ?? '');
   if (!named || number === null || !fits(quantity, named[0])) return null;

@@ -55,7 +55,7 @@ describe('into the salt', () => {
     const form = new IntoSaltForm(waiting, families, places, 'N-11', ways);
     form.muscles = [
       { raw: '1480', across: '92' },
-      { raw: '15 kg', across: '95' },
+      { raw: '15 stone', across: '95' },
     ];
     expect(await form.put()).toBeNull();
     expect(form.fault).not.toBeNull();
