@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass
 from typing import Final, Literal, get_args, get_type_hints
 from urllib.parse import parse_qs, urlencode
 
-Language = Literal["en"]
+Language = Literal["en", "it"]
 
 
 @dataclass(frozen=True)

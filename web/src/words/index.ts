@@ -18,6 +18,7 @@ interface Catalogue {
 const english = (): Promise<Catalogue> => import('./en');
 const catalogues: Record<string, () => Promise<Catalogue>> = {
   en: english,
+  it: () => import('./it'),
 };
 
 export const { words, server } = await (catalogues[shows.language] ?? english)();

@@ -27,7 +27,6 @@ PAPER: dict[str, str] = {
     "paper.record": "Record of batch {batch}",
     "paper.made": "{product}, {goods}, {pieces} {pieces|piece|pieces}; made {made}.",
     "paper.made_by": "{product}, {goods}, {pieces} {pieces|piece|pieces}; made {made} by {people}.",
-    "paper.verdict": "As of this print: {verdict}.",
     "paper.verdict_check": "As of this print: {verdict}; {check}.",
     "paper.limits": "Limits: {name} ({source}, {as_of}).",
     "paper.struck": "struck",

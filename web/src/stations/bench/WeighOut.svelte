@@ -11,7 +11,7 @@
   import When from '../../forms/When.svelte';
   import { session } from '../../shell/session.svelte';
   import Instrument from '../../forms/Instrument.svelte';
-  import { numberText, tidyNumber } from '../../units/number';
+  import { numberText } from '../../units/number';
   import { fieldText, recipeNumber, recipeWeight, typedAs, weightAsTyped } from '../../units/quantity';
   import { words } from '../../words';
   import { WeighOut } from './weighout.svelte';
@@ -126,20 +126,20 @@
           <h2 class="name">{now.name}</h2>
           <p class="target" data-testid="target">
             {now.weighed_g !== null && now.state === 'under'
-              ? say.add(recipeNumber(now.missing_g))
+              ? say.add(recipeWeight(now.missing_g))
               : recipeWeight(now.target_g)}
           </p>
           <p class="text-xl">
             {say.tolerance(weightAsTyped(now.tolerance_g))} ·
-            <strong>{say.scale(tidyNumber(now.scale_g, 2))}</strong>
+            <strong>{say.scale(recipeWeight(now.scale_g))}</strong>
             <span class="quiet">{say.worst(numberText(now.worst_error_percent, 1))}</span>
           </p>
           {#if now.state === 'over'}
             <div class="off-mark" role="alert">
-              <p class="text-2xl font-semibold">{say.over(recipeNumber(-now.missing_g))}</p>
+              <p class="text-2xl font-semibold">{say.over(recipeWeight(-now.missing_g))}</p>
               <div class="mt-2 flex flex-wrap gap-3">
                 <button class="btn btn-lg" disabled={flow.busy} onclick={() => void flow.takeOut(now)}
-                  >{say.tookOut(recipeNumber(-now.missing_g))}</button
+                  >{say.tookOut(recipeWeight(-now.missing_g))}</button
                 >
                 <button class="btn btn-lg" disabled={flow.busy} onclick={() => void flow.rescale(now)}
                   >{say.rescale}</button

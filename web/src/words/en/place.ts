@@ -14,8 +14,8 @@ export const placeFacts = {
   doors: (n: string): string => `door opened about ${n} times a day`,
   damp: (hours: string, dew: string): string =>
     `${hours} h over 90 %${dew === '0' ? '' : `, ${dew} h near dew: water on the goods`}`,
-  water: (g: string): string => `${g} g of water a day leave the pieces now`,
-  room: (g: string): string => `it has been seen to take ${g} g more`,
+  water: (g: string): string => `${g} of water a day leave the pieces now`,
+  room: (g: string): string => `it has been seen to take ${g} more`,
   span: (from: string, hours: string, what: string): string => `${from}, ${hours} h: ${what}`,
   what: {
     warm: (worst: string): string => `up to ${worst} too warm`,

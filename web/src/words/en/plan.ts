@@ -73,7 +73,7 @@ export const plan = {
   chooseDay: 'The day to begin, and its chance',
   dayAndChance: (day: string, percent: string) => `${day}: in time ${percent}`,
   meat: (meat: string) => `${meat} of meat`,
-  casing: (metres: string) => `${metres} m of casing`,
+  casing: (length: string) => `${length} of casing`,
   each: (raw: string, hung: string | null) =>
     hung ? `each ${raw} raw, ${hung} when hung` : `each ${raw} when stuffed`,
   windowHint: 'from a start that is in time 19 times in 20 to one that is 5 times in 10',
@@ -146,7 +146,6 @@ export const plan = {
     },
     packs: (n: number) => plural(n, 'pack', 'packs'),
     pieces: (n: number) => plural(n, 'piece', 'pieces'),
-    metres: (m: string) => `${m} m`,
     what: 'What',
     amount: 'How much',
     batches: 'For',

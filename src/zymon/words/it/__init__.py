@@ -1,0 +1,20 @@
+"""The server's sentences in Italian."""
+
+from .advice import ADVICE
+from .alarms import ALARMS
+from .asked import ASKED
+from .cut import CUT
+from .house import HOUSE
+from .imports import IMPORTS
+from .ledger import LEDGER
+from .names import NAMES as NAMES_IN_SENTENCES
+from .paper import PAPER, PAPER_NAMES
+from .plan import PLAN
+from .refused import REFUSED
+from .stock import STOCK
+from .story import STORY
+
+__all__ = ["NAMES", "SENTENCES"]
+
+NAMES = NAMES_IN_SENTENCES | PAPER_NAMES
+SENTENCES = ASKED | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PAPER | PLAN | REFUSED | STOCK | STORY

@@ -1,0 +1,41 @@
+"""Italian sentences of the planner: steps, clashes and their ways out, slips and what the customer is told."""
+
+PLAN: dict[str, str] = {
+    "plan.step_order": "ordinare ciò che manca",
+    "plan.step_thaw": "fuori dal congelatore, a sgelare in frigo",
+    "plan.step_stuff": "macinare e insaccare",
+    "plan.step_salt": "sotto sale",
+    "plan.step_hang": "appendere",
+    "plan.step_done": "l’ultimo pezzo è fatto, dice la bilancia",
+    "plan.step_table": "in tavola, dopo un riposo di {days} {days|giorno|giorni}",
+    "plan.no_hooks": "{pieces} {pieces|pezzo|pezzi} per {hooks} {hooks|gancio|ganci} in {place}"
+    " da {from_day_s} a {to_day_s}",
+    "plan.no_room": "{pieces} {pieces|pezzo|pezzi} in {place}, dove ce ne stanno {hooks}, da {from_day_s} a {to_day_s}",
+    "plan.way_later": "cominciare {start_day_s}: in tempo al {percent} %",
+    "plan.way_elsewhere": "appenderla in {place}, che ha ganci liberi per tutto il tempo",
+    "plan.way_smaller": "farne ora {pieces}",
+    "plan.much_water": "il {at_day_s} il locale dovrebbe portare via {water_g} d’acqua in un giorno; non se ne sono mai"
+    " visti più di {managed_g}",
+    "plan.slip_not_begun": "era da cominciare {start_day_s}; cominciata ora è in tempo al {percent} %",
+    "plan.slip_slow": "va più piano del previsto: in tempo al {percent} %",
+    "plan.slip_lost": "non ci sarà: niente di ciò che è appeso arriva in tempo al traguardo",
+    "plan.replan_later": "averla per {by_day_s}, al {percent} %",
+    "plan.replan_smaller": "prometterne {pieces} per {wanted_day_s}, al {percent} %",
+    "plan.customer_later": "tutti e {pieces} ci saranno per {by_day_s}, al {percent} %",
+    "plan.customer_some": "{fit} ci saranno per {wanted_day_s}, tutti e {pieces} per {by_day_s}, ciascuno al {percent} %",
+    "plan.customer_none": "nessuno può dire quando {product} ci sarà",
+    "assumed.salt_cold": "il frigo di salagione a {usual_c}: nessuno l’ha misurato né impostato",
+    "assumed.warm_place": "la stufa a {usual_c}: nessuno l’ha misurata né impostata",
+    "assumed.outside": "che asciughi come le altre carni, benché sia fuori da ciò su cui le date sono state provate:"
+    " prenderle come un’idea",
+    "assumed.sours": "che inacidisca come fanno le colture, e lasci la stufa a pH {ph}",
+    "assumed.sours_not": "tre giorni al caldo, benché con il suo zucchero e il suo calore arrivi a stento a pH {ph}",
+    "assumed.shed": "che nel sale perda il {percent} %",
+    "today.plan_order": "{product}: ordinare ciò che manca",
+    "today.plan_thaw": "{product}: fuori dal congelatore, a sgelare",
+    "today.plan_start": "{product}: cominciare ciò che è previsto, {pieces} {pieces|pezzo|pezzi}",
+    "today.plan_for": "per {wanted_day_s}, in tempo al {percent} %",
+    "today.plan_slipped": "{product}, previsto per {wanted_day_s}: {pieces} {pieces|pezzo|pezzi}, difficilmente in tempo",
+    "cost.plan_later": "ogni giorno toglie probabilità di essere in tempo",
+    "cost.customer_waits": "chi aspetta preferisce saperlo adesso",
+}

@@ -1,0 +1,41 @@
+// The inspection at the hook, in Italian.
+export const hook = {
+  title: 'Al gancio',
+  inspect: 'Guarda',
+  rows: {
+    firm_rim: { name: 'bordo', taps: { soft: 'molle', yielding: 'cedevole', firm: 'sodo', hard: 'duro' } },
+    firm_core: {
+      name: 'cuore',
+      taps: { wet: 'bagnato', soft: 'molle', yielding: 'cedevole', firm: 'sodo', hard: 'duro' },
+    },
+    smell: { name: 'odore', taps: { clean: 'pulito', sour: 'acido', off: 'marcio' } },
+    surface: { name: 'pelle', taps: { dry: 'asciutta', damp: 'umida', slimy: 'viscida' } },
+    mould: {
+      name: 'muffa',
+      taps: { none: 'niente', white: 'bianca', green: 'verde', black: 'nera', pink: 'rosa' },
+    },
+    mould_how: { name: 'la muffa è', taps: { dry: 'asciutta', furry: 'pelosa', wet: 'bagnata' } },
+  },
+  flags: { sag: 'si affloscia', cracks: 'la stuccatura crepa', salt_spots: 'macchie di sale' },
+  note: 'Segna',
+  tap: 'Toccare ciò che si è sentito, annusato e visto; lasciare fuori ciò che non si è guardato.',
+  did: {
+    turn: 'capovolto',
+    wipe: 'pulito',
+    wrap: 'avvolto',
+    patch: 'riparato',
+    hold: 'trattenuto',
+    release: 'liberato',
+    inspect: 'guardato',
+  },
+  done: 'Fatto a lui',
+  hold: 'Trattienilo',
+  release: 'Liberalo',
+  holdWhy: 'Perché?',
+  isHeld: 'Trattenuto: non si assaggia, non si vende e non si taglia finché non è liberato.',
+  acts: { nothing: 'Tutto bene', watch: 'Sorveglia', mend: 'Rimedia', hold: 'Trattieni', discard: 'Butta' },
+  strike: 'barra',
+  strikeWhy: 'Perché è sbagliato?',
+  struck: (reason: string): string => `barrato: ${reason}`,
+  doubt: 'Un pezzo in dubbio non si assaggia.',
+};

@@ -1,0 +1,76 @@
+// The texts of the Rest, in Italian.
+import { temperatureText, unit } from '../../units/quantity';
+import { plural } from '../plural';
+
+export const rest = {
+  title: 'Riposo',
+  count: (n: number, even: number): string =>
+    `${plural(n, 'pezzo riposa', 'pezzi riposano')}${even ? `, ${even} sentiti uniformi` : ''}`,
+  none: 'Niente riposa.',
+  noneHint:
+    'Tirare giù un pezzo dagli Appesi e farlo riposare in busta: qui diventa uniforme, e si dice quando conviene tastarlo.',
+  shelf: 'Nessun locale detto',
+  bags: { vacuum: 'busta sottovuoto', paper: 'carta', none: 'senza busta', unknown: 'busta non detta' },
+  since: (days: number, bag: string): string => `${bag}, ${plural(days, 'giorno', 'giorni')}`,
+  tags: { even: 'uniforme', likely: 'tastare', soft: 'fermo', leaks: 'perde', never: 'lungo' },
+  states: {
+    evening: 'diventa uniforme',
+    likely: 'forse uniforme, tastarlo',
+    even: 'sentito uniforme',
+    soft: 'molle al cuore, trattenuto',
+    leaks: 'la busta perde',
+  },
+  evenAbout: (day: string): string => `Uniforme circa ${day}`,
+  between: (range: string): string => `fra ${range}, quattro volte su cinque. Può aspettare.`,
+  never: 'A questa temperatura nemmeno in un anno',
+  likely: 'Forse uniforme: tastarlo',
+  likelyWhy: 'Lo dice il modello; lo possono dire solo le dita. Può aspettare.',
+  even: 'Sentito uniforme',
+  evenWhy: 'Bordo e cuore si sentivano uguali. Si può tagliare, o può aspettare: per mesi non gli fa male.',
+  soft: 'Molle al cuore: trattenerlo, non assaggiare',
+  softWhy:
+    'Farlo riposare ancora, sentirlo di nuovo, tagliarne uno della partita per vedere; nel dubbio buttarlo.',
+  leaks: 'La busta perde',
+  leaksWhy: (lost: string): string =>
+    `Da quando è sigillato ha perso ${lost}: sigillarlo di nuovo, e dirlo qui.`,
+  rim: 'bordo',
+  core: 'cuore',
+  ring: 'crosta',
+  gone: (percent: string): string => `ne è andato il ${percent}`,
+  squeezed: (rim: string, core: string, day: string, who: string): string =>
+    `tastato ${day}: bordo ${rim}, cuore ${core} · ${who}`,
+  squeeze: 'Tastalo',
+  note: 'Segna',
+  tapBoth: 'Toccare come si sentono bordo e cuore.',
+  noted: (tag: string): string => `${tag}: tastata segnata`,
+  now: 'ora',
+  pick: 'Scegliere una busta per le sue date, il suo interno e che cosa farne.',
+  legend: 'disco: acqua dal bordo al cuore, come previsto · un solo colore: uniforme',
+  estimate: 'Per il modello, da com’era il pezzo quando è stato sigillato e dalla temperatura dov’è.',
+  caution: `Una busta senz’aria sta sotto ${temperatureText(5, 0)}. Le norme locali e un processo autorizzato vengono prima.`,
+  outside: {
+    title: 'A riposo da fuori',
+    link: 'Un pezzo da fuori',
+    intro:
+      'Comprato, o appeso prima che fosse a registro qui. Come è asciugato si prende come di solito, e lo si dice.',
+    product: 'Che cos’è',
+    kind: 'Genere',
+    shape: 'Forma',
+    tag: 'Cartellino',
+    tagHint: 'sulla busta',
+    lot: 'Il suo lotto',
+    across: `Spessore, ${unit.length}`,
+    weeks: 'Appeso circa, settimane',
+    gross: `Pesa ora, ${unit.mass}`,
+    start: `All’appesa, ${unit.mass}`,
+    ifKnown: 'se si sa',
+    bag: 'busta',
+    place: 'Dove sta',
+    noPlace: 'non detto',
+    note: 'Da chi, nota',
+    go: 'Mettilo sul ripiano',
+    anyway: 'È come dico',
+    missing: 'Dire che cos’è, quanto è spesso, e per circa quante settimane è stato appeso.',
+    done: (tag: string): string => `${tag} riposa`,
+  },
+};

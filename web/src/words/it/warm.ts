@@ -1,0 +1,111 @@
+// The texts of Warm, in Italian.
+import { inUnits, temperatureText, unit } from '../../units/quantity';
+import { plural } from '../plural';
+
+const range = (low: number, high: number): string =>
+  `${inUnits('temperature', low).toFixed(0)}–${temperatureText(high, 0)}`;
+
+export const warm = {
+  title: 'Stufatura',
+  count: (n: number): string =>
+    n === 0 ? 'niente fermenta' : plural(n, 'partita fermenta', 'partite fermentano'),
+  noneHint: 'Una partita macinata arriva qui quando è insaccata: da allora contano i suoi gradi-ora.',
+  waiting: 'Aspetta il suo caldo',
+  hangsCold: 'È appesa a freddo, senza stufatura',
+  ended: 'Le ultime',
+  states: {
+    waiting: 'in attesa di scendere',
+    falling: 'scende',
+    reached: 'acida abbastanza',
+    slow: 'lenta',
+    stalled: 'ferma',
+    too_low: 'troppo acida',
+    over_allowance: 'oltre il consentito',
+  },
+  since: (hours: number): string => `ora ${hours}`,
+  crosses: (time: string, window: string): string => `Passa 5,3 circa ${time} (${window})`,
+  crossed: (time: string): string => `5,3 misurato ${time}`,
+  never: 'Così a 5,3 non arriva',
+  target: (ph: string, time: string): string => `${ph} circa ${time}`,
+  measure: (time: string): string => `Prossima misura: ${time}`,
+  causes: 'Probabilmente per',
+  possible: 'Ancora possibile',
+  fuse: 'Consentito',
+  fuseUsed: (used: string, limit: string, of: string, profile: string): string =>
+    `usati ${used} di ${limit} ${of}, per il profilo ${profile}`,
+  fuseOut: (time: string, c: string): string => `A ${c} finisce ${time}`,
+  fuseStopped: 'Il conto è finito: 5,3 è stato misurato.',
+  fuseCold: (c: string): string => `A ${c} non conta niente.`,
+  fuseNoLog: 'La stufa non è registrata: nessuno sa quanto è usato.',
+  fuseOver:
+    'Finito prima che si misurasse 5,3. Trattenerla, buttarla, o far cercare la tossina a un laboratorio.',
+  fuseGaps: (n: number): string =>
+    `${plural(n, 'buco', 'buchi')} nel registro, contati all’estremo più caldo`,
+  counted:
+    'Contato fino al primo valore misurato a 5,3 o sotto; un passaggio stimato si mostra, non conta mai.',
+  ph: 'pH',
+  box: 'stufa',
+  hurdle: '5,3',
+  now: 'ora',
+  read: 'Segna un pH',
+  phField: 'pH',
+  sample: `campione, ${unit.temperature}`,
+  meter: 'pHmetro',
+  noMeter: 'non detto',
+  note: 'Segna',
+  keep: 'Il pHmetro segna proprio così',
+  readings: 'Letture',
+  metersDiffer: (by: string): string =>
+    `Due pHmetri stanno a ${by} pH l’uno dall’altro: tararli entrambi, e fino ad allora non fidarsi di nessuno.`,
+  meters: 'pHmetri',
+  calibrate: 'Tarato oggi',
+  meterName: 'pHmetro',
+  slope: 'pendenza, % della teoria',
+  calibration: (slope: string, day: string): string => `pendenza ${slope} %, ${day}`,
+  whatIf: 'E se la stufa fosse a',
+  whatIfSays: (time: string): string => `5,3 circa ${time}`,
+  whatIfNever: 'a 5,3 non arriverebbe',
+  whatIfLate: 'dopo la fine del consentito',
+  whatIfIn: 'dentro il consentito',
+  done: 'Fatto a lei',
+  events: {
+    mould: 'muffa seminata',
+    vinegar: 'passata con aceto',
+    spray: 'spruzzata con acqua',
+    cool: 'raffreddata',
+    hang: 'al gancio',
+    hang_cold: 'appesa a freddo',
+    discard: 'buttata',
+  },
+  discardWhy: 'Perché si butta?',
+  discard: 'Buttala',
+  strikeWhy: 'Perché è sbagliato?',
+  strike: 'barra',
+  struck: (reason: string): string => `barrato: ${reason}`,
+  stage: {
+    title: 'La stufatura',
+    place: 'dove è al caldo',
+    stuffed: 'insaccata',
+    culture: 'coltura',
+    cultures: {
+      slow: `lenta, ${range(18, 24)}`,
+      medium: `media, ${range(22, 28)}`,
+      fast: `rapida, ${range(28, 38)}`,
+      wild: 'selvatica',
+      none: 'nessuna',
+    },
+    notKnown: 'non si sa',
+    dextrose: 'destrosio, %',
+    salt: 'sale, %',
+    start: 'pH all’insacco',
+    target: 'pH voluto',
+    ok: 'Comincia',
+    again: 'Dillo diversamente',
+    none: 'Senza coltura, in un essiccatore o in una stanza calda: i gradi-ora contano lo stesso, finché si misura un pH di 5,3 o meno. L’aceto nell’impasto si può misurare subito.',
+    wild: 'Nessuno sa che cosa cresce: misurare più spesso, e non aspettare mai oltre il consentito.',
+  },
+  caution:
+    'Impasti mai senza nitrito e controllo dell’acidità. Oltre il consentito aspettare non serve. Le norme locali e un processo autorizzato vengono prima.',
+  place: (name: string, pinch: string | null): string =>
+    pinch && pinch !== name ? `${name}, campione in ${pinch}` : name,
+};
