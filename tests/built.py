@@ -48,7 +48,7 @@ def built_once(build: Callable[..., Any]) -> Any:
             now = client.app.state.context.db.file
             with closing(sqlite3.connect(now)) as source, closing(sqlite3.connect(file)) as target:
                 source.backup(target)
-            _KEPT[key] = Built(file, clock.now, copy.copy(client.cookies), copy.deepcopy(came))
+            _KEPT[key] = Built(file, clock.now, type(client.cookies)(client.cookies), copy.deepcopy(came))
             return came
         kept = _KEPT[key]
         put_in_place(client.app, kept.file, clock)

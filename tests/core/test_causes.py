@@ -12,7 +12,7 @@ from zymon.core.causes.table import CAUSES, MARKS, Sign, clue
 from zymon.core.causes.with_it_now import Standing, with_it_now
 from zymon.core.drying.judge import BIG_LOSS_PERCENT
 from zymon.core.errors import OutOfRangeError
-from zymon.words import SENTENCES, sentence
+from zymon.words import sentence, sentences
 
 # a batch of which everything was recorded, and all of it speaks against every cause
 SOUND = (
@@ -90,8 +90,8 @@ def test_a_clue_speaks_from_where_it_begins_and_against_from_its_other_mark(caus
     assert one.speaks(one.against) < 0
     assert one.speaks(one.full + towards) == 1.0
     assert -1.0 <= one.speaks(one.against - 1e6 * towards) <= -0.3
-    assert f"clue.{one.measure}_for" in SENTENCES
-    assert f"clue.{one.measure}_against" in SENTENCES
+    assert f"clue.{one.measure}_for" in sentences()
+    assert f"clue.{one.measure}_against" in sentences()
 
 
 @given(
@@ -178,7 +178,7 @@ def test_signs_follow_from_taps_and_from_marks_on_the_face() -> None:
 def test_a_face_that_cannot_be_is_refused_in_words(taps: dict) -> None:
     with pytest.raises(OutOfRangeError) as caught:
         CutFace(**taps)
-    assert caught.value.said.code in SENTENCES
+    assert caught.value.said.code in sentences()
 
 
 def test_a_mark_lies_on_the_face_and_a_wide_ring_is_a_seventh_of_the_way_in() -> None:

@@ -1,11 +1,12 @@
 """At the door: whoever comes with a browser's token is known in what follows; without one, data stays in."""
 
-from urllib.parse import parse_qs
+from urllib.parse import parse_qs, unquote
 
 from anyio import to_thread
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from zymon.words.shows import USUAL, Shows, read_shows, shown_as
 from zymon.work.house.door import NotSignedInError, Visitor
 from zymon.work.who import signed_in
 
@@ -14,6 +15,7 @@ from .errors import problem
 
 COOKIE = "zymon_session"
 TABLET_COOKIE = "zymon_tablet"
+SHOWS_COOKIE = "zymon_shows"  # in which language and units a browser reads; the page writes it
 CALENDAR = "/api/today.ics"
 # what anybody may ask for: whether one signs in, and to be let in
 OPEN = frozenset({"/api/door", "/api/sign-in", "/api/sign-out"})
@@ -43,8 +45,20 @@ class Doorkeeper:
                 await refused(scope, receive, send)
                 return
         scope.setdefault("state", {})["visitor"] = visitor
-        with signed_in(None if visitor is None else visitor.name):
+        with signed_in(None if visitor is None else visitor.name), shown_as(await self._shows(scope, visitor)):
             await self.app(scope, receive, send)
+
+    @staticmethod
+    async def _shows(scope: Scope, visitor: Visitor | None) -> Shows:
+        """As the browser has it; of who brings no cookie, as they chose, or as the workshop has it."""
+        kept = HTTPConnection(scope).cookies.get(SHOWS_COOKIE)
+        if kept is not None:
+            return read_shows(unquote(kept))
+        if visitor is not None and visitor.shows is not None:
+            return read_shows(visitor.shows)
+        if not scope["path"].startswith("/api/"):
+            return USUAL
+        return await to_thread.run_sync(lambda: scope["app"].state.context.shows)
 
     @staticmethod
     def _token(scope: Scope) -> str | None:

@@ -26,7 +26,7 @@ from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing, History, Piece, Weighing
 from zymon.core.drying.surroundings import Sort, Stirring, Surroundings
 from zymon.core.errors import OutOfRangeError
-from zymon.words import sentence, told
+from zymon.words import USUAL, sentence, told
 
 
 class HangFileError(ValueError):
@@ -332,10 +332,11 @@ def answer(history: History, pieces: tuple[PieceForecast, ...]) -> ForecastFile:
                 status=f.status,
                 ring_risk=round(f.ring_risk, 3),
                 reaches=None if f.reaches is None else round(f.reaches, 3),
-                assumed=[sentence(one) for one in (*history.assumed, *piece.assumed)],
+                assumed=[sentence(one, shows=USUAL) for one in (*history.assumed, *piece.assumed)],
                 outside=history.outside(piece),
                 doubtful_weights=[
-                    DoubtfulWeight(at=iso(d.at_s), gross_g=d.gross_g, reason=sentence(d.reason)) for d in f.doubts
+                    DoubtfulWeight(at=iso(d.at_s), gross_g=d.gross_g, reason=sentence(d.reason, shows=USUAL))
+                    for d in f.doubts
                 ],
             )
             for piece, f in zip(history.pieces, pieces, strict=True)

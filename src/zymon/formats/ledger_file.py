@@ -9,7 +9,7 @@ from zymon.core.ledger import batch as core
 from zymon.core.ledger.hurdle import Hurdle
 from zymon.core.ledger.judge import HELD, Ledger, judge
 from zymon.core.say import Said
-from zymon.words import sentence
+from zymon.words import USUAL, sentence
 
 from . import batch_file_first as first
 from .batch_course import batch_of
@@ -105,14 +105,17 @@ def ledger_out(ledger: Ledger) -> LedgerFile:
         id=ledger.id,
         ready=ledger.ready,
         use="cooked" if ledger.use == "cooked" else "raw",
-        why=[sentence(why) if hurdle in HELD else f"{hurdle}: {sentence(why)}" for hurdle, why in ledger.why],
+        why=[
+            sentence(why, shows=USUAL) if hurdle in HELD else f"{hurdle}: {sentence(why, shows=USUAL)}"
+            for hurdle, why in ledger.why
+        ],
         check=_words(ledger.check) or "",
         hurdles=[_hurdle(h) for h in ledger.hurdles],
     )
 
 
 def _words(of: Said | None) -> str | None:
-    return None if of is None else sentence(of)
+    return None if of is None else sentence(of, shows=USUAL)
 
 
 def _hurdle(h: Hurdle) -> HurdleRow:
@@ -127,9 +130,9 @@ def _hurdle(h: Hurdle) -> HurdleRow:
         source=h.source,
         why=_words(h.why),
         settles=_words(h.settles),
-        cautions=[sentence(c) for c in h.cautions],
+        cautions=[sentence(c, shows=USUAL) for c in h.cautions],
         pieces=None if h.pieces is None else list(h.pieces),
         was_fail=None if was is None else WasFailRow(until=iso(was.until_s), by=was.by, reason=was.reason),
         signed=None if signed is None else SignedRow(by=signed.by, at=iso(signed.at_s), reason=signed.reason),
-        evidence=[(iso(e.from_s), iso(e.to_s), sentence(e.says)) for e in h.evidence],
+        evidence=[(iso(e.from_s), iso(e.to_s), sentence(e.says, shows=USUAL)) for e in h.evidence],
     )

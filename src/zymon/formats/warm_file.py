@@ -10,7 +10,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.fermentation.curve import Culture, Fermentation, Reading
 from zymon.core.fermentation.forecast import FermentationForecast, State, Window, forecast_fermentation
 from zymon.limits import shipped
-from zymon.words import sentence, told
+from zymon.words import USUAL, sentence, told
 
 from .hang_file import first_error, iso, utc
 
@@ -152,7 +152,7 @@ def warm_answer(file: WarmFile, made: FermentationForecast) -> WarmForecastFile:
             runs_out_at=at(made.runs_out_hour),
         ),
         state=made.state,
-        causes=[sentence(cause) for cause in made.causes],
+        causes=[sentence(cause, shows=USUAL) for cause in made.causes],
         measure_next_at=at(made.measure_next_hour),
     )
 

@@ -21,6 +21,7 @@ class Person(Base):
     role: Mapped[Role] = mapped_column(String(12))
     passphrase_hash: Mapped[str | None] = mapped_column(String(200))  # None: none yet, an owner gives the first
     pin_hash: Mapped[str | None] = mapped_column(String(200))
+    shows: Mapped[str | None] = mapped_column(String(200))  # language and units they read in; None: never chosen
     by: Mapped[str] = mapped_column(String(60))
     made_s: Mapped[int]
     failures: Mapped[int] = mapped_column(default=0)  # wrong passphrases and PINs in a row

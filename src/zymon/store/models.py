@@ -33,6 +33,7 @@ class Workshop(Base):
     created_s: Mapped[int]
     people: Mapped[int | None]  # who work in it; None: nobody said
     address: Mapped[str | None] = mapped_column(String(200))  # by which tablets reach this machine
+    shows: Mapped[str | None] = mapped_column(String(200))  # language and units of mails and calendars; None: as usual
 
 
 class Place(Base):

@@ -21,6 +21,8 @@ __all__ = [
     "shown_as", "told",
 ]  # fmt: skip
 
+WAY_OF_UNIT: Final = {"g": "g", "kg": "kg", "mm": "mm", "°C": "c"}
+LIMITS: Final = frozenset({"low", "high", "value"})
 LANGUAGES: Final[tuple[Language, ...]] = get_args(Language)
 # a value; a value written in a given way; or a word that goes with a number, for one and for others
 _GAP = re.compile(r"\{(-?[\w.]+)(?::(\w+)|\|([^|{}]*)\|([^|{}]*))?\}")
@@ -74,6 +76,10 @@ def filled(text: str, values: Mapping[str, Value], shows: Shows, zone: tzinfo = 
     """
 
     named = names(shows.language)
+    # the unit of a limit, where the reader has another one for it
+    way_of_limits = WAY_OF_UNIT.get(str(values.get("unit", "")).strip()) if shows != USUAL else None
+    if way_of_limits is not None:
+        values = {**values, "unit": ""}
 
     def value(gap: re.Match[str]) -> str:
         name, way = gap[1], gap[2]
@@ -81,6 +87,7 @@ def filled(text: str, values: Mapping[str, Value], shows: Shows, zone: tzinfo = 
         if gap[3] is not None:
             return gap[3] if plural_form(float(given), shows) == "one" else gap[4]
         if not isinstance(given, str):
+            way = way or (way_of_limits if name in LIMITS else None)
             return written(name, way, given, shows, zone)
         more = values.get("more")
         if name == "tags" and more:

@@ -1,6 +1,8 @@
 """What the columns of the record mean, for the data dictionary: by table where a name alone is not enough."""
 
 COLUMNS: dict[str, str] = {
+    "person.shows": "language and units they read in, as a query; empty: as the browser has it",
+    "workshop.shows": "language and units of what the workshop writes by itself, as a query; empty: as usual",
     "asked_chance": "the chance to be in time that was asked for, 0 to 1",
     "frozen": "whether the meat has to be thawed",
     "occasion": "what it is wanted for; plans of one occasion belong together",

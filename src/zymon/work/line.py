@@ -74,6 +74,8 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
             owner.people = body.people
         if "address" in body.model_fields_set:
             owner.address = body.address
+        if "shows" in body.model_fields_set:
+            owner.shows = body.shows
         shop.said_address = owner.address
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
 

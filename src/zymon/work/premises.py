@@ -15,6 +15,7 @@ from zymon.store.database import Database, Session, Trouble
 from zymon.store.journal import because
 from zymon.store.once import Made, last_entry_s, made_before, remember
 from zymon.store.places import workshop
+from zymon.words.shows import Shows, read_shows
 
 from .dates import Dates
 from .follow import Followers
@@ -185,6 +186,13 @@ class Premises:
         self.followers.close()
         self.dates.stop()
         self.db.close()
+
+    @property
+    def shows(self) -> Shows:
+        """In which language and units the workshop writes what nobody asked for just now."""
+        with self.db.reading() as session:
+            shop = workshop(session)
+        return read_shows(shop.shows if shop else None)
 
     @property
     def zone(self) -> ZoneInfo:

@@ -14,6 +14,7 @@ from zymon.core.drying.surroundings import Sort, Stirring
 from zymon.core.say import Said
 from zymon.formats.texts import LINES, ONE_LINE
 from zymon.store.database import Trouble
+from zymon.words.shows import read_shows
 
 from .who import by_whom
 
@@ -82,13 +83,20 @@ def _address(text: str) -> str:
 Address = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), ONE_LINE, AfterValidator(_address)]
 
 
+# a language and units as a query, such as "language=it&mass=oz"; what it does not name is as usual
+ShowsText = Annotated[
+    str, StringConstraints(max_length=200), ONE_LINE, AfterValidator(lambda text: str(read_shows(text)))
+]
+
+
 class WorkshopOut(BaseModel):
-    """Name and time zone of the workshop, and the address by which tablets reach it."""
+    """Name and time zone of the workshop, the address by which tablets reach it, what it writes by itself in."""
 
     name: Name
     time_zone: TimeZone
     people: Annotated[int, Field(ge=1, le=1000)] | None = None  # who work in it; None: nobody said
     address: Address | None = None  # None: only this machine itself
+    shows: ShowsText | None = None  # language and units of mails and calendars; None: as usual
 
 
 class WorkshopIn(WorkshopOut):

@@ -1,8 +1,10 @@
 // The questions the screens ask, each with the key under which its answer is kept.
+import { inWords } from '../words/said';
 import { api, take } from './client';
 
 export const keys = {
   line: ['line'] as const,
+  limits: ['limits'] as const,
   salt: ['salt'] as const,
   saltPiece: (piece: number) => ['salt', piece] as const,
   rest: ['rest'] as const,
@@ -35,7 +37,12 @@ export const lineQuery = () => ({
 export const referenceQuery = () => ({
   queryKey: ['reference'],
   staleTime: Infinity,
-  queryFn: () => take(api.GET('/api/bench/reference')),
+  queryFn: async () => inWords(await take(api.GET('/api/bench/reference'))),
+});
+
+export const limitsQuery = () => ({
+  queryKey: keys.limits,
+  queryFn: async () => inWords(await take(api.GET('/api/limits'))),
 });
 
 export const recipesQuery = () => ({
@@ -152,7 +159,7 @@ export const insideQuery = (piece: number, at: string | null) => ({
 
 export const saltQuery = () => ({
   queryKey: keys.salt,
-  queryFn: () => take(api.GET('/api/salt')),
+  queryFn: async () => inWords(await take(api.GET('/api/salt'))),
   refetchInterval: 120_000,
 });
 

@@ -1642,6 +1642,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Show So
+         * @description Another language, or other units, for oneself.
+         */
+        put: operations["show_so_api_me_shows_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meat/{note_id}/strike": {
         parameters: {
             query?: never;
@@ -7897,6 +7917,8 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "maker" | "helper" | "inspector";
+            /** Shows */
+            shows: string | null;
         };
         /**
          * MeatIn
@@ -11261,6 +11283,14 @@ export interface components {
             value: number;
         };
         /**
+         * ShowsIn
+         * @description In which language and units somebody reads.
+         */
+        ShowsIn: {
+            /** Shows */
+            shows: string;
+        };
+        /**
          * SideOut
          * @description Everything of the dates that were told then, or of those that were worked out afterwards.
          */
@@ -13594,13 +13624,15 @@ export interface components {
             name: string;
             /** People */
             people?: number | null;
+            /** Shows */
+            shows?: string | null;
             /** Time Zone */
             time_zone: string;
             was?: components["schemas"]["WorkshopOut"] | null;
         };
         /**
          * WorkshopOut
-         * @description Name and time zone of the workshop, and the address by which tablets reach it.
+         * @description Name and time zone of the workshop, the address by which tablets reach it, what it writes by itself in.
          */
         WorkshopOut: {
             /** Address */
@@ -13609,6 +13641,8 @@ export interface components {
             name: string;
             /** People */
             people?: number | null;
+            /** Shows */
+            shows?: string | null;
             /** Time Zone */
             time_zone: string;
         };
@@ -23929,6 +23963,127 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OwnSecretIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Length Required */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_so_api_me_shows_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowsIn"];
             };
         };
         responses: {

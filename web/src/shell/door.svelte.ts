@@ -1,5 +1,6 @@
 // Whether one signs in here, and who is: asked at the start, told by every refusal, kept for when there is no connection.
 import { api, ProblemError, type Schema, take } from '../api/client';
+import { keepShows, readShows } from '../units/shows';
 import { session } from './session.svelte';
 
 const NAME = 'zymon.me';
@@ -36,6 +37,8 @@ class Door {
       session.rename(told.me.name);
     } else localStorage.removeItem(NAME);
     if (before && before.id !== told.me?.id) void forgetAnswers();
+    // whoever signs in reads everything as they chose, on whichever device
+    if (told.me?.shows != null && keepShows(readShows(told.me.shows))) location.reload();
   }
 
   /** An answer that comes after a later question was answered tells of before. */

@@ -15,6 +15,7 @@ const imperial = shows.mass === 'oz';
 export const unit = {
   mass: imperial ? 'oz' : 'g',
   bulk: imperial ? 'lb' : 'kg',
+  block: imperial ? 'lb' : 'g',
   temperature: shows.temperature === 'F' ? '°F' : '°C',
   length: shows.length === 'in' ? 'in' : 'mm',
   far: shows.length === 'in' ? 'ft' : 'm',
@@ -22,7 +23,7 @@ export const unit = {
   dose: imperial ? 'oz/100 lb' : 'g/kg',
 };
 
-export type Quantity = 'mass' | 'bulk' | 'temperature' | 'length' | 'liquid' | 'dose' | 'per_kg';
+export type Quantity = 'mass' | 'block' | 'bulk' | 'temperature' | 'length' | 'liquid' | 'dose' | 'per_kg';
 
 interface Scale {
   shown: (kept: number) => number;
@@ -33,6 +34,8 @@ const same = by(1);
 
 const scales: Record<Quantity, Scale> = {
   mass: imperial ? by(G_PER_OZ) : same,
+  /** A block of meat: grams, or pounds. */
+  block: imperial ? by(G_PER_LB) : same,
   /** Kept in grams, shown in kilograms or pounds. */
   bulk: by(imperial ? G_PER_LB : 1000),
   temperature: shows.temperature === 'F' ? { shown: (c) => c * 1.8 + 32, kept: (f) => (f - 32) / 1.8 } : same,
@@ -50,6 +53,7 @@ export const fromUnits = (quantity: Quantity, shown: number): number => scales[q
 /** Digits more than the metric figure has, so that nothing is lost where the unit is larger. */
 const MORE: Record<Quantity, number> = {
   mass: imperial ? 2 : 0,
+  block: imperial ? 3 : 0,
   bulk: 0,
   temperature: 0,
   length: shows.length === 'in' ? 2 : 0,
@@ -57,7 +61,8 @@ const MORE: Record<Quantity, number> = {
   dose: 0,
   per_kg: 0,
 };
-export const digitsOf = (quantity: Quantity, metric: number): number => metric + MORE[quantity];
+export const digitsOf = (quantity: Quantity, metric: number): number =>
+  MORE[quantity] ? Math.max(MORE[quantity], metric + MORE[quantity] - 1) : metric;
 
 /** A kept value as a field is filled with it. */
 export const fieldText = (quantity: Quantity, kept: number | null, metric = 1): string =>
@@ -127,7 +132,7 @@ const TYPED: Record<string, [Quantity, number]> = {
   in: ['length', MM_PER_IN],
   '"': ['length', MM_PER_IN],
 };
-const WEIGHED: readonly Quantity[] = ['mass', 'liquid', 'bulk'];
+const WEIGHED: readonly Quantity[] = ['mass', 'block', 'liquid', 'bulk'];
 /** A liquid may be weighed; what is weighed is not poured: "1l" for a tare of 11 is a slip. */
 const fits = (asked: Quantity, typed: Quantity): boolean =>
   asked === typed || (WEIGHED.includes(asked) && typed === 'mass');

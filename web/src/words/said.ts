@@ -11,6 +11,7 @@ import {
   warmthAsTyped,
   weightAsTyped,
 } from '../units/quantity';
+import { shows } from '../units/shows';
 import { server, words } from './index';
 
 type Value = Schema['SaidOut']['values'][string];
@@ -41,19 +42,45 @@ function shown(name: string, value: Value | undefined, way: string | undefined):
   return write ? write(value) : tidyNumber(value, 6);
 }
 
+/** A text of a table of the server, such as the name of a family, in the language of the reader. */
+export const textOf = (text: string): string => names.text?.[text] ?? text;
+
+/** An answer whose texts of tables are in the language of the reader. */
+export function inWords<T>(answer: T): T {
+  if (typeof answer === 'string') return textOf(answer) as T;
+  if (Array.isArray(answer)) return answer.map(inWords) as T;
+  if (answer === null || typeof answer !== 'object') return answer;
+  return Object.fromEntries(Object.entries(answer).map(([key, value]) => [key, inWords(value)])) as T;
+}
+
 /** A sentence on its own: begun with a capital, but for pH, and ended with a stop where it has none. */
 export function whole(text: string): string {
   const begun = text.startsWith('pH') ? text : text.charAt(0).toUpperCase() + text.slice(1);
   return /[.?!:]$/.test(begun) ? begun : `${begun}.`;
 }
 
-/** A text of the server with its values; a number in place of a name stands for itself, as in `{5:c}`. */
-export const filled = (text: string, values: Record<string, Value | undefined> = {}): string =>
-  text.replace(/\{(-?[\w.]+)(?::(\w+))?\}/g, (_, name: string, way: string | undefined) => {
+const GAP = /\{(-?[\w.]+)(?::(\w+)|\|([^|{}]*)\|([^|{}]*))?\}/g;
+const plurals = new Intl.PluralRules(shows.language);
+/** The unit of a limit, as the server names it, where the reader has another one for it. */
+const WAY_OF_UNIT: Record<string, string> = { g: 'g', kg: 'kg', mm: 'mm', '°C': 'c' };
+const LIMITS = ['low', 'high', 'value'];
+const metric = shows.mass === 'g' && shows.temperature === 'C' && shows.length === 'mm';
+
+/**
+ * A text of the server with its values: a number in place of a name stands for itself, as in `{5:c}`, and words go with
+ * a number's plural, as in `{n|piece|pieces}`.
+ */
+export function filled(text: string, given: Record<string, Value | undefined> = {}): string {
+  const limits = metric ? undefined : WAY_OF_UNIT[String(given.unit ?? '').trim()];
+  const values = limits ? { ...given, unit: '' } : given;
+  return text.replace(GAP, (_, name: string, way?: string, one?: string, other?: string) => {
+    if (one !== undefined) return (plurals.select(Number(values[name])) === 'one' ? one : other) ?? '';
     const number = Number(name);
-    const written = shown(name, Number.isNaN(number) ? values[name] : number, way);
+    const value = Number.isNaN(number) ? values[name] : number;
+    const written = shown(name, value, way ?? (LIMITS.includes(name) ? limits : undefined));
     return name === 'tags' && values.more ? words.andMore(written, Number(values.more)) : written;
   });
+}
 
 /** A sentence in words; a code from a newer server is shown as it is rather than nothing. */
 export const said = (of: Schema['SaidOut']): string => {

@@ -59,6 +59,13 @@ def own_secret(ctx: Ctx, visitor: SignedIn, body: s.OwnSecretIn) -> None:
     ctx.door.forget()
 
 
+@router.put("/me/shows", status_code=204)
+def show_so(ctx: Ctx, visitor: SignedIn, body: s.ShowsIn) -> None:
+    """Another language, or other units, for oneself."""
+    work.show_so(ctx, visitor, body.shows)
+    ctx.door.forget()
+
+
 @router.post("/me/calendar", status_code=201)
 def calendar(ctx: Ctx, visitor: Somebody) -> s.CalendarOut:
     """The address by which a calendar follows the round."""

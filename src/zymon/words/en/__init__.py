@@ -16,5 +16,6 @@ from .story import STORY
 
 __all__ = ["NAMES", "SENTENCES"]
 
-NAMES = NAMES_IN_SENTENCES | PAPER_NAMES
+# the tables of the core are in English: their texts are their names
+NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"text": {}}
 SENTENCES = ASKED | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PAPER | PLAN | REFUSED | STOCK | STORY

@@ -13,8 +13,9 @@ from .plan import PLAN
 from .refused import REFUSED
 from .stock import STOCK
 from .story import STORY
+from .texts import TEXTS
 
 __all__ = ["NAMES", "SENTENCES"]
 
-NAMES = NAMES_IN_SENTENCES | PAPER_NAMES
+NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"text": TEXTS}
 SENTENCES = ASKED | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PAPER | PLAN | REFUSED | STOCK | STORY

@@ -2,7 +2,7 @@
 
 ASKED: dict[str, str] = {
     "today.put_off": "Se si rimanda: {cost}",
-    "and_more": "{tags_shown} e altri {more}",
+    "and_more": "{tags_shown} e {more} in più",
     # what is asked before an entry counts
     "ask.ahead": "{at_s} deve ancora venire: qui sono le {now_s}. Dare l’ora giusta, o contarlo come adesso",
     "ask.clock_behind": "l’orologio di questa macchina segna {now_s}, l’ultima voce è di {last_s}: regolarlo, o dire"

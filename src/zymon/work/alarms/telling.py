@@ -12,7 +12,10 @@ from zymon.core.say import Said, Value, said
 from zymon.store import alarms as store
 from zymon.store.alarm_models import AlarmEvent, AlarmMessage, AlarmPerson
 from zymon.store.database import Database
+from zymon.store.people import person_named
+from zymon.store.places import workshop
 from zymon.words import sentence
+from zymon.words.shows import Shows, read_shows, shown_as
 
 from ..moments import moment
 
@@ -74,7 +77,9 @@ def tell(db: Database, senders: dict[Way, Sender], zone: ZoneInfo, address: str,
             sender = senders.get(to.way)  # type: ignore[call-overload] # checked on entry
             if sender is None:
                 raise NotSentError(f"there is no way to send by {to.way}: see docs/alarms.md")
-            sender(to, _gathered([one.event for one in batch], zone, address))
+            with shown_as(_shows_of(db, to)):
+                told = _gathered([one.event for one in batch], zone, address)
+            sender(to, told)
         except NotSentError as error:
             log.warning("%s was not told: %s", batch[0].person.name, error)
             waits = {one.id: try_again_s(one.tries + 1) for one in batch}
@@ -89,6 +94,13 @@ def tell(db: Database, senders: dict[Way, Sender], zone: ZoneInfo, address: str,
             store.gone(session, ids, now())
         went += 1
     return went
+
+
+def _shows_of(db: Database, to: AlarmPerson) -> Shows:
+    """In which language and units somebody is told: as they chose who work here, or as the workshop has it."""
+    with db.reading() as session:
+        known, shop = person_named(session, to.name), workshop(session)
+        return read_shows((known and known.shows) or (shop and shop.shows) or None)
 
 
 def _due(db: Database, zone: ZoneInfo, now_s: int) -> list[list[AlarmMessage]]:

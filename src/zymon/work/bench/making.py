@@ -17,7 +17,7 @@ from zymon.store.evidence import profile
 from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError, workshop
 from zymon.store.plans import plan_became
 from zymon.store.warm import refuse_discarded
-from zymon.words import sentence
+from zymon.words import USUAL, sentence
 
 from ..premises import Premises, Recording
 from ..schemas import MadeOut, kept_said
@@ -180,7 +180,9 @@ def _weighed(session: Session, weigh_out_id: int) -> _Weighed:
         fat_percent=round(min(worked.fat_percent, 80.0), 1),
         salt_percent=round(min(follows.salt.figure.value, 15.0), 2),
         holds=tuple(
-            store.NewHold(sentence(c.says), kept_said([c.says]), sentence(c.source)) for c in follows.cautions if c.hold
+            store.NewHold(sentence(c.says, shows=USUAL), kept_said([c.says]), sentence(c.source, shows=USUAL))
+            for c in follows.cautions
+            if c.hold
         ),
     )
 

@@ -38,6 +38,7 @@ class Visitor:
     tablet_id: int | None
     last_s: int
     confirmed_s: int | None
+    shows: str | None
 
     def check(self, right: Right, confirmed: bool, now_s: int) -> None:
         """Refuse what they may not do, or have to confirm first. Raises NotAllowedError, ConfirmNeededError."""
@@ -105,4 +106,5 @@ def _visitor(of: SignIn) -> Visitor:
         tablet_id=of.tablet_id,
         last_s=of.last_s,
         confirmed_s=of.confirmed_s,
+        shows=of.person.shows,
     )

@@ -63,7 +63,14 @@ def _me(of: Person, visitor: Visitor) -> s.MeOut:
         may_sign=may(of.role, "sign"),
         may_keep_house=may(of.role, "keep_house"),
         has_pin=of.pin_hash is not None,
+        shows=of.shows,
     )
+
+
+def show_so(shop: Premises, visitor: Visitor, shows: str) -> None:
+    """Keep in which language and units somebody reads. Parameters: shows, as a query."""
+    with shop.changing(visitor.name) as session:
+        store.person(session, visitor.person_id).shows = shows
 
 
 def sign_in(shop: Premises, body: s.SignInIn, tablet_token: str | None, browser: str) -> tuple[str, int]:

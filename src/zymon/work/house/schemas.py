@@ -7,7 +7,7 @@ from pydantic import BaseModel, StringConstraints
 
 from zymon.core.house.people import Role
 from zymon.formats.texts import ONE_LINE
-from zymon.work.schemas import ByIn, RecordIn, Who
+from zymon.work.schemas import ByIn, RecordIn, ShowsText, Who
 
 Secret = Annotated[str, StringConstraints(min_length=1, max_length=200), ONE_LINE]
 NewName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60), ONE_LINE]
@@ -24,6 +24,7 @@ class MeOut(BaseModel):
     may_sign: bool
     may_keep_house: bool
     has_pin: bool
+    shows: str | None  # language and units they chose, as a query
 
 
 class DoorOut(BaseModel):
@@ -41,6 +42,12 @@ class SignInIn(BaseModel):
     name: NewName
     passphrase: Secret | None = None
     pin: Secret | None = None
+
+
+class ShowsIn(BaseModel):
+    """In which language and units somebody reads."""
+
+    shows: ShowsText
 
 
 class ConfirmIn(BaseModel):

@@ -2,8 +2,8 @@
   // The limits a batch can be judged by, with their sources; one of the maker's own is begun from one that is there.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
-  import { lineQuery } from '../../api/queries';
+  import type { Schema } from '../../api/client';
+  import { keys, limitsQuery, lineQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import Line from '../../shell/Line.svelte';
   import { tidyNumber } from '../../units/number';
@@ -13,7 +13,7 @@
   const say = words.bench.limitsPage;
   const client = useQueryClient();
   const line = createQuery(lineQuery);
-  const limits = createQuery(() => ({ queryKey: ['limits'], queryFn: () => take(api.GET('/api/limits')) }));
+  const limits = createQuery(() => limitsQuery());
   const form = new LimitsForm();
   let begun = $state(false);
   let sheet = $state<HTMLElement>();
@@ -27,7 +27,7 @@
     event.preventDefault();
     if (!(await form.add())) return;
     begun = false;
-    for (const key of [['limits'], ['reference']]) void client.invalidateQueries({ queryKey: key });
+    for (const key of [keys.limits, ['reference']]) void client.invalidateQueries({ queryKey: key });
   }
   const allowance = (of: Schema['DegreeHoursIn']): string =>
     of.steps

@@ -3,6 +3,7 @@
   import Num from '../../forms/Num.svelte';
   import { gramDigits, recipeWeight, unit } from '../../units/quantity';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
   import type { Desk, Line } from './desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
@@ -15,7 +16,7 @@
     curing
       ? (salts.find(
           (salt) =>
-            salt.name === curing.name &&
+            salt.name === textOf(curing.name) &&
             salt.nitrite_fraction === curing.nitrite_fraction &&
             salt.nitrate_fraction === curing.nitrate_fraction,
         )?.id ?? 'own')

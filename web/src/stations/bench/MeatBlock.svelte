@@ -39,7 +39,7 @@
           <td>
             <Num
               label={`${part.name}, ${say.trimmed}`}
-              quantity="mass"
+              quantity="block"
               value={part.weight_g}
               digits={1}
               fault={fault(`parts.${i}.weight_g`)}
@@ -77,7 +77,7 @@
           <td class="more">
             <Num
               label={`${part.name}, ${say.bought}`}
-              quantity="mass"
+              quantity="block"
               value={part.bought_g ?? null}
               digits={0}
               optional
@@ -139,7 +139,7 @@
         <td>
           <Num
             label={say.wholeMeat}
-            quantity="mass"
+            quantity="block"
             value={desk.worked?.meat_g ?? 0}
             digits={0}
             onset={(n) => n !== null && n > 0 && void desk.scaleTo(n)}

@@ -1,6 +1,7 @@
 // The sheet on the desk: what is typed, worked out by the server at every keystroke, and kept in this browser.
 import { api, ProblemError, type Schema, take } from '../../api/client';
 import { session } from '../../shell/session.svelte';
+import { words } from '../../words';
 import { said } from '../../words/said';
 
 export type Sheet = Schema['SheetModel'];
@@ -17,6 +18,9 @@ interface Kept {
   recipe: { id: number; version: number } | null;
 }
 
+/** What usually goes in, as it is called. */
+const usual = words.bench.usual;
+
 /** The usual sheet of a family. */
 export function usualSheet(family: Family, salts: Reference['curing_salts']): Sheet {
   const curing = salts.find((salt) => salt.id === family.curing_salt);
@@ -24,8 +28,8 @@ export function usualSheet(family: Family, salts: Reference['curing_salts']): Sh
   return {
     parts: minced
       ? [
-          { name: 'Shoulder', weight_g: 3800, fat_percent: 8, lot: '' },
-          { name: 'Back fat', weight_g: 1200, fat_percent: 85, lot: '' },
+          { name: usual.shoulder, weight_g: 3800, fat_percent: 8, lot: '' },
+          { name: usual.fat, weight_g: 1200, fat_percent: 85, lot: '' },
         ]
       : [{ name: family.name, weight_g: family.piece_g, fat_percent: family.fat_percent, lot: '' }],
     salt_percent: family.salt_percent,
@@ -42,11 +46,18 @@ export function usualSheet(family: Family, salts: Reference['curing_salts']): Sh
     lines: [
       ...(family.warm === 'culture'
         ? ([
-            { name: 'Dextrose', role: 'sugar', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
-            { name: 'Culture', role: 'culture', basis: 'per_kg', amount: 0.25, note: '', salt_percent: 0 },
+            { name: usual.dextrose, role: 'sugar', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
+            {
+              name: usual.culture,
+              role: 'culture',
+              basis: 'per_kg',
+              amount: 0.25,
+              note: '',
+              salt_percent: 0,
+            },
           ] as const)
         : []),
-      { name: 'Black pepper', role: 'spice', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
+      { name: usual.pepper, role: 'spice', basis: 'percent', amount: 0.3, note: '', salt_percent: 0 },
     ],
     plan: {
       family: family.id,

@@ -6,7 +6,7 @@
   import { onTheScale } from '../../api/standins';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
-  import { fieldText, weightText } from '../../units/quantity';
+  import { fieldText, unit, weightText } from '../../units/quantity';
   import { words } from '../../words';
   import { type Refresh, WeighEntry } from './weigh.svelte';
 
@@ -54,7 +54,7 @@
         bind:value={entry.text}
         oninput={() => entry.retype()}
       />
-      <span class="quiet pointer-events-none absolute top-1/2 right-3 -translate-y-1/2">g</span>
+      <span class="quiet pointer-events-none absolute top-1/2 right-3 -translate-y-1/2">{unit.mass}</span>
     </span>
     <button class="btn btn-primary btn-lg" disabled={entry.busy || entry.text.trim() === ''}>OK</button>
   </label>
@@ -64,7 +64,7 @@
       cable
       simulate={() => onTheScale(piece.card.id)}
       onvalue={(weight) => {
-        entry.text = String(weight);
+        entry.text = fieldText('mass', weight);
         entry.retype();
         box?.focus();
       }}
@@ -77,7 +77,7 @@
   {#if entry.problem}<p class="text-error mt-1" role="alert">{entry.problem}</p>{/if}
   {#if entry.question}
     <div class="border-warning mt-2 border-l-4 py-1 pl-3" role="alert">
-      <p class="font-semibold">{words.piece.asked(weightText(Number(entry.text.replace(',', '.'))))}</p>
+      <p class="font-semibold">{words.piece.asked(weightText(entry.grams ?? 0))}</p>
       <p class="first-letter:uppercase">{entry.question}</p>
       <div class="mt-1 flex gap-2">
         <button

@@ -25,6 +25,11 @@ export class WeighEntry {
     private readonly refresh: Refresh,
   ) {}
 
+  /** What is typed, in grams; null where it is no weight. */
+  get grams(): number | null {
+    return typedAs('mass', this.text);
+  }
+
   retype(): void {
     this.question = null;
     this.problem = null;
@@ -32,7 +37,7 @@ export class WeighEntry {
 
   /** Asked about, it is put on the scale again. */
   again(): void {
-    this.first = typedAs('mass', this.text);
+    this.first = this.grams;
     this.text = '';
     this.retype();
   }
@@ -46,7 +51,7 @@ export class WeighEntry {
   }
 
   async store(sure = false): Promise<boolean> {
-    const gross_g = typedAs('mass', this.text);
+    const gross_g = this.grams;
     if (gross_g === null) {
       this.problem = words.errors.noNumber;
       return false;

@@ -9,6 +9,7 @@
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
   import HousePage from './HousePage.svelte';
+  import Shown from './Shown.svelte';
 
   const say = words.house;
   const client = useQueryClient();
@@ -83,4 +84,5 @@
       <button class="btn mt-2 min-h-11" onclick={() => void follow()}>{say.calendarShow}</button>
     {/if}
   </section>
+  <Shown workshop={line.data?.workshop ?? null} />
 </HousePage>

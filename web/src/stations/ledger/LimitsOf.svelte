@@ -3,6 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+  import { limitsQuery } from '../../api/queries';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
@@ -14,7 +15,7 @@
   }
   let { batch, profile, took }: Props = $props();
   const say = words.ledger;
-  const limits = createQuery(() => ({ queryKey: ['limits'], queryFn: () => take(api.GET('/api/limits')) }));
+  const limits = createQuery(() => limitsQuery());
   let changed = $state<Schema['ProfileChanged']['changed'] | null>(null);
 
   async function judgeBy(id: string): Promise<void> {

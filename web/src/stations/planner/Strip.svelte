@@ -8,7 +8,7 @@
   import Along from './Along.svelte';
   import type { Hand } from './hand.svelte';
   import RoomFor from './RoomFor.svelte';
-  import { at, mondays, type Weeks } from './weeks';
+  import { at, type Weeks, weekStarts } from './weeks';
 
   interface Props {
     strip: Schema['StripOut'];
@@ -68,10 +68,10 @@
   </div>
   <div class="min-w-0">
     <svg width={weeks.width} {height} role="group" aria-label={strip.name}>
-      {#each mondays(weeks) as monday (monday)}
-        <line class="week" x1={at(weeks, monday)} x2={at(weeks, monday)} y1={head ? 16 : 0} y2={height} />
-        {#if head && at(weeks, monday) < weeks.width - 34}
-          <text class="mark" x={at(weeks, monday) + 3} y="12">{shortDay(monday)}</text>
+      {#each weekStarts(weeks) as begin (begin)}
+        <line class="week" x1={at(weeks, begin)} x2={at(weeks, begin)} y1={head ? 16 : 0} y2={height} />
+        {#if head && at(weeks, begin) < weeks.width - 34}
+          <text class="mark" x={at(weeks, begin) + 3} y="12">{shortDay(begin)}</text>
         {/if}
       {/each}
       <line class="rod" x1="0" x2={weeks.width} y1={top} y2={top} />

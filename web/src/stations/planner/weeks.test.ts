@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { at, daysOf, mondays, outline, weeksFrom } from './weeks';
+import { at, daysOf, weekStarts, outline, weeksFrom } from './weeks';
 
 describe('the weeks ahead', () => {
   const weeks = weeksFrom('2026-11-28T09:00:00Z', 12, 840);
@@ -18,12 +18,12 @@ describe('the weeks ahead', () => {
   });
 
   it('marks each Monday ahead', () => {
-    const marks = mondays(weeks).map((ms) => new Date(ms).toISOString().slice(0, 10));
+    const marks = weekStarts(weeks).map((ms) => new Date(ms).toISOString().slice(0, 10));
     expect(marks[0]).toBe('2026-11-30');
     expect(marks).toHaveLength(12);
-    expect(mondays(weeksFrom('2026-11-30T09:00:00Z', 2, 1)).map((ms) => new Date(ms).getUTCDay())).toEqual([
-      1, 1,
-    ]);
+    expect(weekStarts(weeksFrom('2026-11-30T09:00:00Z', 2, 1)).map((ms) => new Date(ms).getUTCDay())).toEqual(
+      [1, 1],
+    );
   });
 
   it('goods have a body however short their time', () => {

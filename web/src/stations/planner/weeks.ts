@@ -1,5 +1,6 @@
 // The weeks ahead as a line: where a moment lies on it, the marks of its weeks, and the outline of a batch along it.
 import { DAY_MS } from '../../units/days';
+import { shows } from '../../units/shows';
 
 export interface Weeks {
   from: number;
@@ -23,11 +24,11 @@ export const at = (weeks: Weeks, moment: string | number): number => {
 export const daysOf = (weeks: Weeks, pixels: number): number =>
   Math.round((pixels / weeks.width) * ((weeks.to - weeks.from) / DAY_MS));
 
-/** The Mondays of the weeks, in a time zone's days as good as any: marks to read by. */
-export function mondays(weeks: Weeks): number[] {
+/** Where the weeks begin, on the day that the reader begins them, in a time zone's days as good as any: marks to read by. */
+export function weekStarts(weeks: Weeks, day = Number(shows.week)): number[] {
   const first = new Date(weeks.from);
   first.setUTCHours(0, 0, 0, 0);
-  const missing = (8 - first.getUTCDay()) % 7;
+  const missing = (7 + day - first.getUTCDay()) % 7;
   const found: number[] = [];
   for (let ms = first.getTime() + missing * DAY_MS; ms < weeks.to; ms += 7 * DAY_MS)
     if (ms > weeks.from) found.push(ms);

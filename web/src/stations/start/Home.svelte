@@ -8,6 +8,7 @@
   import Mark from '../../shell/Mark.svelte';
   import { navigate } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
+  import { shows, writeShows } from '../../units/shows';
   import { words } from '../../words';
   import PlaceForm from '../hang/PlaceForm.svelte';
   import BringIn from './BringIn.svelte';
@@ -26,7 +27,11 @@
 
   async function name(): Promise<void> {
     session.rename(you);
-    await take(api.PUT('/api/workshop', { body: { name: workshop, time_zone: zone, by: session.who } }));
+    await take(
+      api.PUT('/api/workshop', {
+        body: { name: workshop, time_zone: zone, shows: writeShows(shows), by: session.who },
+      }),
+    );
   }
 </script>
 

@@ -42,6 +42,24 @@ export const house = {
   calendarOwn: 'An address of your own: it only reads the round, and you can end it under People.',
   calendarShow: 'Show the address',
 
+  shown: {
+    title: 'Language and units',
+    here: 'As this browser shows and reads everything. Inside, all is kept in grams, degrees Celsius and millimetres.',
+    yours:
+      'As you read everything, wherever you sign in. Inside, all is kept in grams, degrees Celsius and millimetres.',
+    language: 'Language',
+    mass: 'Weights',
+    temperature: 'Temperature',
+    length: 'Lengths',
+    liquid: 'Liquids',
+    hours: 'Time of day',
+    week: 'A week begins on',
+    days: { '1': 'Monday', '0': 'Sunday', '6': 'Saturday' },
+    everywhere: 'also for mails, and for calendars that nobody chose for',
+    files:
+      'Files stay as they are: English, grams and degrees Celsius. A unit typed with a number counts: 1.5 lb, 55 °F.',
+  },
+
   peopleHint: 'Who works here, what each may do, and where they are signed in.',
   alone:
     'Nobody signs in: whoever sits at this machine does everything. Once you put somebody on record, everybody signs in.',

@@ -49,6 +49,23 @@ export const house = {
   calendarOwn: 'Un indirizzo proprio: legge solo il giro, e lo si chiude in Persone.',
   calendarShow: 'Mostra l’indirizzo',
 
+  shown: {
+    title: 'Lingua e unità',
+    here: 'Come questo browser mostra e legge tutto. Dentro si tiene in grammi, gradi Celsius e millimetri.',
+    yours: 'Come leggete tutto, ovunque entriate. Dentro si tiene in grammi, gradi Celsius e millimetri.',
+    language: 'Lingua',
+    mass: 'Pesi',
+    temperature: 'Temperatura',
+    length: 'Lunghezze',
+    liquid: 'Liquidi',
+    hours: 'Ora del giorno',
+    week: 'La settimana comincia di',
+    days: { '1': 'lunedì', '0': 'domenica', '6': 'sabato' },
+    everywhere: 'anche per la posta, e per i calendari per cui nessuno ha scelto',
+    files:
+      'I file restano come sono: inglese, grammi e gradi Celsius. Un’unità scritta con il numero vale: 1,5 lb, 55 °F.',
+  },
+
   peopleHint: 'Chi lavora qui, che cosa può fare ognuno, e da dove è entrato.',
   alone:
     'Nessuno entra con un nome: chi siede a questa macchina fa tutto. Appena mettete qualcuno a registro, tutti entrano con il proprio.',

@@ -24,7 +24,7 @@ import { warm } from './warm';
 export { default as server } from './server.json';
 
 export const words = {
-  andMore: (tags: string, n: number) => `${tags} e altri ${n}`,
+  andMore: (tags: string, n: number) => `${tags} e ${n} in più`,
   bench,
   done,
   ledger,
@@ -177,10 +177,10 @@ export const words = {
     never: 'mai',
     new: 'nuovo',
     today: 'oggi',
-    daysAgo: (n: number) => `${n} g fa`,
+    daysAgo: (n: number) => `${n} gg fa`,
     days: (n: number, of: 'd' | 'wk', about: boolean) =>
-      `${about ? '~' : ''}${n} ${of === 'd' ? 'g' : 'sett'}`,
-    paceTag: (p: number) => `${numberText(p, 2)} %/g`,
+      `${about ? '~' : ''}${n} ${of === 'd' ? 'gg' : 'sett'}`,
+    paceTag: (p: number) => `${numberText(p, 2)} %/gg`,
   },
   piece: {
     noHumidity: 'nessuna umidità',

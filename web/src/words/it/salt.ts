@@ -46,7 +46,7 @@ export const salt = {
   profile: (rim: string, core: string): string => `sale ${rim} % al bordo, ${core} % al cuore`,
   estimate: 'Per stima: diffusione nel muscolo magro, quattro su cinque dentro la fascia.',
   rules: 'Quando, secondo quale regola',
-  ruleDays: (days: string): string => `${days} g`,
+  ruleDays: (days: string): string => `${days} gg`,
   never: 'non si vede',
   counts: 'conta',
   margin: 'margine, %',

@@ -32,7 +32,7 @@ export const stock = {
   tag: {
     opened: 'aperta',
     past: 'passata',
-    days: (days: number): string => `${days} g`,
+    days: (days: number): string => `${days} gg`,
     weeks: (weeks: number): string => `${weeks} sett`,
     noDay: 'senza',
   },
