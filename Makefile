@@ -58,9 +58,10 @@ types: $(STAMP)/python $(STAMP)/node ## Write docs/formats and the front end's t
 bench: setup $(STAMP)/chromium ## Measure speed and accuracy
 	$(PY) -m benchmarks
 
-drills: setup ## Kill, copy, restore, bring up and fuzz at length; takes half an hour
-	DRILLS=1 ANY_REQUEST_EXAMPLES=60 $(PY) -m pytest -n 2 --dist load tests/house tests/api/test_any_request.py \
-	  tests/store/test_migration.py --timeout 1800
+drills: setup $(STAMP)/chromium ## Kill, copy, restore, bring up and fuzz at length, and all that takes long; half an hour
+	DRILLS=1 $(PY) -m pytest -n 2 --dist load -m drill --timeout 1800
+	DRILLS=1 ANY_REQUEST_EXAMPLES=60 $(PY) -m pytest -n 2 --dist load -m "not drill" tests/house \
+	  tests/api/test_any_request.py tests/store/test_migration.py --timeout 1800
 
 mutants: setup ## Change every limit of safety by a fifth and see whether a test notices; takes minutes
 	$(PY) scripts/mutants.py

@@ -37,9 +37,7 @@ def documents() -> dict[str, str]:
         "zymon-warm-1.schema.json": WarmFile.model_json_schema(),
         "zymon-warm-forecast-1.schema.json": WarmForecastFile.model_json_schema(),
     }
-    said = {
-        CATALOGUE.format(one): {"sentences": dict(sentences(one)), "names": dict(names(one))} for one in LANGUAGES
-    }
+    said = {CATALOGUE.format(one): {"sentences": dict(sentences(one)), "names": dict(names(one))} for one in LANGUAGES}
     return {
         **{name: _json(document, 1) for name, document in made.items()},
         **{name: _json(document, 2) for name, document in said.items()},

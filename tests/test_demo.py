@@ -37,7 +37,7 @@ def test_every_awkward_case_hangs_there(wheelhouse: TestClient) -> None:
     cards = {c["tag"]: c for room in rooms for c in room["pieces"]}
     states = [c["state"] for c in cards.values()]
     assert states.count("over") == 1
-    assert 1 <= states.count("ready") <= 4
+    assert 1 <= states.count("ready") + states.count("likely") <= 4  # which of them, the season says
     assert states.count("soon") >= 3
     assert cards["B-10-03"]["wants"] == ["too_fast"]
     assert [t for t, c in cards.items() if "doubtful" in c["wants"]] == ["N-07-02"]

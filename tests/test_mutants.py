@@ -20,12 +20,14 @@ def test_every_figure_of_the_marks_is_among_them() -> None:
         assert float(text[mutant.start : mutant.end]) != float(mutant.instead)
 
 
+@pytest.mark.drill
 @pytest.mark.parametrize("name", SAMPLE)
 def test_a_changed_limit_is_noticed(name: str, tmp_path: Path) -> None:
     mutant = next(m for m in ALL if m.name == name and float(m.instead) < _value(m))
     assert not unnoticed(mutant, sources(tmp_path), AT_THE_MARKS)
 
 
+@pytest.mark.drill
 def test_what_is_not_changed_goes_unnoticed(tmp_path: Path) -> None:
     one = next(m for m in ALL if m.name == "COLD_C")
     text = (ROOT / one.file).read_text()

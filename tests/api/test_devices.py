@@ -109,6 +109,7 @@ def test_a_whole_chamber_set_otherwise(client: TestClient, chamber: dict) -> Non
     assert all(s["ring_after"] == s["ring_before"] for s in same)
 
 
+@pytest.mark.drill
 def test_sixty_days_of_a_simulated_chamber_lose_no_reading(client: TestClient, clock: Clock, chamber: dict) -> None:
     token, place = known(client, chamber), chamber["place"]["id"]
     for hook in range(1, 5):

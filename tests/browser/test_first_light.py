@@ -174,7 +174,9 @@ def test_a_household_fridge_is_opened_with_its_shelf_and_says_what_its_dates_res
     url = serve().url
     page.goto(url)
     page.get_by_label("What do you dry in?").select_option(label="Household fridge")
-    expect(page.get_by_text("Usual: 3 °C ± 1.2, 48 % ± 9; a first reading mends it. Its air is still.")).to_be_visible()
+    expect(
+        page.get_by_text("Usual: 3 °C ± 1.2 °C, 48 % ± 9; a first reading mends it. Its air is still.")
+    ).to_be_visible()
     page.get_by_label("Workshop").fill("Flat 3")
     page.get_by_label("Your name").fill("Ida")
     page.get_by_label("Name of the place").fill("Kitchen fridge")

@@ -125,6 +125,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     server.stop()
 
 
+@pytest.mark.drill
 def test_nothing_is_wider_than_a_phone(page: Page, demo: Server) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     get = page.request.get

@@ -12,7 +12,9 @@ def hang(page: Page, url: str) -> dict:
     place = {"name": "Cellar", "hooks_per_rod": [4], "setpoint": {"temperature_c": 13, "rh_percent": 78}, "by": "Ida"}
     made = post(page, f"{url}/api/places", place).json()
     room = page.request.get(f"{url}/api/places/{made['id']}/room").json()
-    return post(page, f"{url}/api/pieces", piece_body(room, at=iso(NOW - 10 * 86_400))).json()["card"] | {"place": made["id"]}
+    return post(page, f"{url}/api/pieces", piece_body(room, at=iso(NOW - 10 * 86_400))).json()["card"] | {
+        "place": made["id"]
+    }
 
 
 def choose(page: Page, url: str, **choices: str) -> None:
@@ -40,7 +42,9 @@ def test_ounces_fahrenheit_and_twelve_hours_are_shown_and_typed_and_kept_exactly
     page.keyboard.press("w")
     page.keyboard.type("1 lb 2 oz")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("alert").filter(has_text="18.0 oz: is that right?")).to_be_visible()  # far from what is expected: asked
+    expect(
+        page.get_by_role("alert").filter(has_text="18.0 oz: is that right?")
+    ).to_be_visible()  # far from what is expected: asked
     kept = page.request.get(f"{server.url}/api/pieces/{piece['id']}").json()["weighings"]
     assert [round(one["gross_g"], 9) for one in kept] == [round(26.1 * 28.349523125, 9)]
     page.goto(f"{server.url}/hang/{piece['place']}/climate")

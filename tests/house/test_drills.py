@@ -74,6 +74,7 @@ def run(course: Callable[[Kitchen], None], folder: Path, empty: Path, kills: int
 
 
 @pytest.mark.timeout(1800)
+@pytest.mark.drill
 @pytest.mark.parametrize("course", COURSES, ids=lambda course: course.__name__)
 def test_killed_at_any_moment_every_entry_is_there_once_and_none_by_half(
     course: Callable[[Kitchen], None], tmp_path: Path, empty_workshop: Path

@@ -23,9 +23,21 @@ MAPPED = [mapper.class_ for mapper in Base.registry.mappers if mapper.class_ is 
 TABLES = sorted(MAPPED, key=lambda table: table.__tablename__)
 
 
+@pytest.fixture(scope="module")
+def brought_up(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An old workshop whose tables are those of today."""
+    file = tmp_path_factory.mktemp("old") / "w.db"
+    shutil.copy(DATA / "workshops" / "revision_0008.db", file)
+    database = Database(file)
+    with database.plain() as connection:
+        connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    database.close()
+    return file
+
+
 @pytest.fixture
-def db(tmp_path: Path) -> Iterator[Database]:
-    shutil.copy(DATA / "workshops" / "revision_0008.db", tmp_path / "w.db")
+def db(tmp_path: Path, brought_up: Path) -> Iterator[Database]:
+    shutil.copy(brought_up, tmp_path / "w.db")
     made = Database(tmp_path / "w.db")
     yield made
     made.close()

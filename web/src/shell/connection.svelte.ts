@@ -31,10 +31,11 @@ const watched: Promise<void> = new Promise((done) => {
 export function keepProgram(asked: () => void): void {
   if (!import.meta.env.PROD || !canOpenAlone) return;
   if (!navigator.serviceWorker.controller) void watched.then(asked);
-  addEventListener('load', () => {
-    // a browser that forbids it works as before, only not without a connection
-    navigator.serviceWorker.register('/worker.js').catch(() => undefined);
-  });
+  // a browser that forbids it works as before, only not without a connection
+  const keep = (): void => void navigator.serviceWorker.register('/worker.js').catch(() => undefined);
+  // the words are fetched before anything is drawn: by then the page may have come to rest already
+  if (document.readyState === 'complete') keep();
+  else addEventListener('load', keep);
 }
 
 /** Have the weigh round of a place ready for when there is no connection. */
