@@ -5,7 +5,7 @@ PY := .venv/bin/python
 STAMP := .make
 SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts -type f 2>/dev/null)
 
-.PHONY: help setup demo serve test check bench drills mutants screenshots types clean
+.PHONY: help setup demo serve test check bench drills mutants screenshots types wheel clean
 
 help: ## Show the targets
 	@grep -E '^[a-z]+:.*##' Makefile | sed 's/:.*## /\t/'
@@ -34,9 +34,9 @@ $(STAMP)/chromium:
 setup: $(STAMP)/python $(STAMP)/web ## Install everything and build the front end
 
 demo: setup ## Serve the made-up workshop on a loopback address
-	@exec .venv/bin/zymon demo
+	@exec .venv/bin/zymon demo --db var/demo.db
 
-serve: setup ## Serve your own workshop (var/zymon.db)
+serve: setup ## Serve your own workshop, kept with your data
 	@exec .venv/bin/zymon serve
 
 test: setup $(STAMP)/chromium ## Run every test, the browser's included
@@ -65,6 +65,11 @@ drills: setup $(STAMP)/chromium ## Kill, copy, restore, bring up and fuzz at len
 
 mutants: setup ## Change every limit of safety by a fifth and see whether a test notices; takes minutes
 	$(PY) scripts/mutants.py
+
+wheel: setup ## Build a wheel with the page in it, into dist/
+	rm -rf build dist src/zymon/web
+	cp -r web/dist src/zymon/web
+	$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist .; status=$$?; rm -rf build src/zymon/web; exit $$status
 
 screenshots: setup $(STAMP)/chromium ## Take the pictures in docs/screenshots anew
 	$(PY) scripts/screenshots.py

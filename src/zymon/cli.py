@@ -154,14 +154,16 @@ def serve(
 @app.command()
 def demo(
     port: Annotated[int | None, typer.Option(help="Port; the next free one is taken when it is busy.")] = None,
-    db: Annotated[Path, typer.Option(help="Where the demo workshop is kept.")] = Path("var/demo.db"),
+    db: Annotated[Path | None, typer.Option(help="Where the demo workshop is kept.")] = None,
     fresh: Annotated[bool, typer.Option("--fresh", help="Make the demo workshop anew, as of today.")] = False,
 ) -> None:
     """Serve the made-up workshop, so that there is something to try."""
     from zymon.app import next_free, run
     from zymon.demo.build import ensure_demo
     from zymon.demo.live import start
+    from zymon.settings import usual_file
 
+    db = db or usual_file("demo.db")
     settings = _settings(db=db, port=port)
     # its simulated instruments speak to it over plain http
     settings.certificate = settings.certificate_key = None

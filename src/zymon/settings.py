@@ -3,10 +3,18 @@
 from pathlib import Path
 from typing import Literal, Self
 
+from platformdirs import user_data_path
 from pydantic import Field, SecretStr, model_validator
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
 from zymon.work.schemas import Address
+
+HERE = Path("var/zymon.db")  # where the record lay before it lay with the user's data
+
+
+def usual_file(name: str = "zymon.db") -> Path:
+    """Where a record lies unless told: with the user's data, or in this folder where one lies already."""
+    return HERE.with_name(name) if HERE.with_name(name).exists() else user_data_path("zymon", appauthor=False) / name
 
 
 class Settings(BaseSettings):
@@ -15,7 +23,8 @@ class Settings(BaseSettings):
     model_config = SettingsConfigDict(env_prefix="ZYMON_")
 
     db: Path = Field(
-        default=Path("var/zymon.db"), description="The workshop's database file; made when it does not exist."
+        default_factory=usual_file,
+        description="The workshop's database file; made when it does not exist. Where one lies in `var` already, that one.",
     )
     host: str = Field(
         default="127.0.0.1",
@@ -104,5 +113,7 @@ def in_clear(secret: SecretStr | None) -> str | None:
 
 
 def web_folder(settings: Settings) -> Path:
-    """Folder of the built front end."""
-    return settings.web or Path(__file__).resolve().parents[2] / "web" / "dist"
+    """Folder of the built front end: as set, in the installed package, or beside the sources."""
+    package = Path(__file__).resolve().parent
+    packed = package / "web"
+    return settings.web or (packed if packed.exists() else package.parents[1] / "web" / "dist")

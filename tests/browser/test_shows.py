@@ -23,7 +23,7 @@ def choose(page: Page, url: str, **choices: str) -> None:
     for label, value in choices.items():
         form.get_by_label(label.replace("_", " ")).select_option(value)
     with page.expect_navigation():
-        form.get_by_role("button", name="Keep").click()
+        form.get_by_role("button", name="Show it so").click()
 
 
 def test_ounces_fahrenheit_and_twelve_hours_are_shown_and_typed_and_kept_exactly(

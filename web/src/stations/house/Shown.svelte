@@ -55,7 +55,7 @@
         ><input type="checkbox" class="checkbox" bind:checked={everywhere} />{say.everywhere}</label
       >
     {/if}
-    <div><button class="btn min-h-11">{words.house.keep}</button></div>
+    <div><button class="btn min-h-11">{say.go}</button></div>
     <p class="quiet text-sm">{say.files}</p>
   </form>
 </section>

@@ -55,6 +55,7 @@ export const house = {
     hours: 'Time of day',
     week: 'A week begins on',
     days: { '1': 'Monday', '0': 'Sunday', '6': 'Saturday' },
+    go: 'Show it so',
     everywhere: 'also for mails, and for calendars that nobody chose for',
     files:
       'Files stay as they are: English, grams and degrees Celsius. A unit typed with a number counts: 1.5 lb, 55 °F.',

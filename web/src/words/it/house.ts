@@ -61,6 +61,7 @@ export const house = {
     hours: 'Ora del giorno',
     week: 'La settimana comincia di',
     days: { '1': 'lunedì', '0': 'domenica', '6': 'sabato' },
+    go: 'Mostra così',
     everywhere: 'anche per la posta, e per i calendari per cui nessuno ha scelto',
     files:
       'I file restano come sono: inglese, grammi e gradi Celsius. Un’unità scritta con il numero vale: 1,5 lb, 55 °F.',
