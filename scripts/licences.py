@@ -1,4 +1,4 @@
-"""Writes LICENSES.md: the licences of the fonts and scripts that go out with the page. Run it after a change of them."""
+"""Writes LICENSES.md: the licences of the fonts and scripts that go out with the page. To be run when they change."""
 
 import json
 from pathlib import Path

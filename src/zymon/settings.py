@@ -24,7 +24,8 @@ class Settings(BaseSettings):
 
     db: Path = Field(
         default_factory=usual_file,
-        description="The workshop's database file; made when it does not exist. Where one lies in `var` already, that one.",
+        description="The workshop's database file; made when it does not exist. Where one lies in `var` already, "
+        "that one.",
     )
     host: str = Field(
         default="127.0.0.1",

@@ -90,7 +90,7 @@ def test_from_the_hook_over_bag_and_knife_to_the_last_slice(page: Page, serve, c
     if packed.value.status == 409:
         page.get_by_role("button", name="Yes, pack it").click()
     page.goto(f"{server.url}/rest/stock")
-    page.get_by_role("button", name=re.compile("^J-20-01, Juniper salame, 4 ")).click()
+    page.get_by_role("button", name=re.compile("^4× J-20-01 [^,]+, Juniper salame")).click()
     pack = page.get_by_role("article", name="J-20-01")
     expect(pack.get_by_text("4 × 130 g")).to_be_visible()
     with page.expect_download() as label:

@@ -28,6 +28,17 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return copy_of_the_demo(tmp_path_factory)
 
 
+AXE = (Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+LOOK = """async () => (await axe.run(document, { resultTypes: ['violations'] })).violations.map(
+  (one) => `${one.id}: ${one.nodes.slice(0, 3).map((node) => node.html.slice(0, 160)).join(' | ')}`)"""
+
+
+def accessible(page: Page, address: str) -> None:
+    """Nothing that axe-core finds stands between the page and whoever hears it, or reads it with little contrast."""
+    page.evaluate(AXE)
+    assert page.evaluate(LOOK) == [], address
+
+
 def test_every_page_opens(demo: Path, page: Page) -> None:
     server = Server(demo, lambda: time.time() + 4 * 3600)  # the sensors have been silent for a while
     try:
@@ -42,13 +53,18 @@ def test_every_page_opens(demo: Path, page: Page) -> None:
             *(f"/book/batch/{batch}" for batch in batches[::3]),
             *(f"/bench/batch/{batch}" for batch in batches[::3]),
         ]
-        for address in addresses:
+        for i, address in enumerate(addresses):
+            page.emulate_media(color_scheme="dark" if i % 2 else "light", reduced_motion="reduce")
             page.goto(f"{server.url}{address}")
             wait_until(page, FILLED)
+            accessible(page, address)
         page.set_viewport_size({"width": 390, "height": 844})
-        for address in [*PAGES, f"/hang/{places[0]}"]:
+        for i, address in enumerate([*PAGES, f"/hang/{places[0]}"]):
+            page.emulate_media(color_scheme="light" if i % 2 else "dark", reduced_motion="reduce")
             page.goto(f"{server.url}{address}")
             wait_until(page, FILLED)
+            if i % 2:
+                accessible(page, address)
             assert page.evaluate("document.documentElement.scrollWidth") <= 390, address
         page.set_viewport_size({"width": 1280, "height": 800})
         for address in ("/today", "/bench", f"/bench/batch/{batches[0]}/against", f"/hang/{places[0]}/climate"):

@@ -16,11 +16,7 @@
 </script>
 
 {#if ledger.data}
-  <a
-    class="marks"
-    href={p('/bench/batch/:id/against', { params: { id: String(batch) } })}
-    aria-label={say.title}
-  >
+  <a class="marks" href={p('/bench/batch/:id/against', { params: { id: String(batch) } })} title={say.title}>
     <span class="quiet">{say.short}</span>
     {#each ledger.data.hurdles as hurdle (hurdle.name)}
       <span title={`${named(hurdle.name)}: ${say.states[hurdle.state]}`}

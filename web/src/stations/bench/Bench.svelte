@@ -72,6 +72,7 @@
   {#if line.data}<Line line={line.data} placeId={null} station="bench" />{/if}
   <div class="bench">
     <main class="sheet">
+      <h1 class="sr-only">{say.title}</h1>
       {#if shelf.data && (shelf.data.weigh_outs.length || waiting.length)}
         <nav class="shelf" aria-label={say.shelf}>
           {#each shelf.data.weigh_outs as open (open.id)}

@@ -59,7 +59,7 @@
           <table class="mt-1">
             <caption class="quiet text-left text-sm">{say.counted[one.counted_as]}</caption>
             <thead>
-              <tr><th></th><th scope="col">{say.nitrite}</th><th scope="col">{say.nitrate}</th></tr>
+              <tr><td></td><th scope="col">{say.nitrite}</th><th scope="col">{say.nitrate}</th></tr>
             </thead>
             <tbody>
               {#each GOODS as goods (goods)}

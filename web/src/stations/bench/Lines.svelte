@@ -71,10 +71,10 @@
         <th scope="col" class="name">{say.line}</th>
         <th scope="col">{say.share}</th>
         <th scope="col">{say.grams}</th>
-        <th></th>
+        <td></td>
         <th scope="col" class="more">{say.price}</th>
         <th scope="col" class="more left">{say.note}</th>
-        <th></th>
+        <td></td>
       </tr>
     </thead>
     <tbody>

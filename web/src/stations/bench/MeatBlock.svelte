@@ -22,7 +22,7 @@
         <th scope="col" class="more">{say.bought}</th>
         <th scope="col" class="more">{say.price}</th>
         <th scope="col" class="more left">{say.lot}</th>
-        <th></th>
+        <td></td>
       </tr>
     </thead>
     <tbody>

@@ -62,7 +62,7 @@
           <i style:width={`${100 * (step.share ?? 0)}%`}></i>
           <span
             >{step.grams === null ? say.unknown : weightText(step.grams)}
-            {#if step.share !== null}<small class="quiet">{percent(100 * step.share, 0)}</small>{/if}</span
+            {#if step.share !== null}<small>{percent(100 * step.share, 0)}</small>{/if}</span
           >
         </dd>
       {/each}

@@ -85,10 +85,11 @@
           <span class="quiet">· {say.pieces(side.overall.pieces)}, {say.told(side.overall.told)}</span>
         </p>
         <p>{say.lessons[side.lesson]} <span class="quiet">{say.learned}</span></p>
-        <div class="overflow-x-auto">
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <div class="overflow-x-auto" tabindex="0" role="group" aria-label={say.title}>
           <table>
             <thead
-              ><tr><th></th><th>{say.inside}</th><th></th><th>{say.error}</th><th>{say.bias}</th><th></th></tr
+              ><tr><td></td><th>{say.inside}</th><td></td><th>{say.error}</th><th>{say.bias}</th><td></td></tr
               ></thead
             >
             <tbody>
@@ -154,7 +155,8 @@
     {#if data.each.length}
       <section class="mt-4" aria-label={say.each}>
         <h2>{say.each}</h2>
-        <div class="overflow-x-auto">
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <div class="overflow-x-auto" tabindex="0" role="group" aria-label={say.title}>
           <table>
             <tbody>
               {#each data.each as one (one.piece_id)}

@@ -115,7 +115,7 @@
       <table>
         <thead
           ><tr
-            ><th></th>{#each data.batches as one (one.batch_id)}<th class="font-tag">{one.code}</th
+            ><td></td>{#each data.batches as one (one.batch_id)}<th class="font-tag">{one.code}</th
               >{/each}</tr
           ></thead
         >

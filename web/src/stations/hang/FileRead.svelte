@@ -30,10 +30,7 @@
   <div class="mt-2 overflow-x-auto">
     <table class="w-full text-sm" aria-label={say.firstRows}>
       <thead class="quiet text-left"
-        ><tr
-          ><th class="font-normal"></th><th class="font-normal">{say.inFile}</th><th class="font-normal"
-            >{say.asRead}</th
-          ></tr
+        ><tr><td></td><th class="font-normal">{say.inFile}</th><th class="font-normal">{say.asRead}</th></tr
         ></thead
       >
       <tbody>

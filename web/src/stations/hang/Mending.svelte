@@ -58,7 +58,7 @@
       <table class="mt-1">
         <thead>
           <tr
-            ><th></th><th scope="col">{say.date}</th><th scope="col">{say.ring(ring(trouble.ring_index))}</th
+            ><td></td><th scope="col">{say.date}</th><th scope="col">{say.ring(ring(trouble.ring_index))}</th
             ></tr
           >
         </thead>

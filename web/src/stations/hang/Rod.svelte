@@ -86,7 +86,7 @@
             class="piece"
             data-piece={piece.id}
             aria-pressed={piece.id === chosen}
-            aria-label={spoken(piece, now)}
+            aria-label={spoken(piece, now, tagText(piece, layer, now, airs.get(hook)))}
             draggable="true"
             ondragstart={(event) => {
               event.dataTransfer?.setData('text/plain', piece.tag);

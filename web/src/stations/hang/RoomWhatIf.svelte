@@ -51,7 +51,7 @@
   <table class="rows mt-2 max-w-3xl">
     <thead>
       <tr
-        ><th class="left">{words.stations.hang}</th><th>{say.before}</th><th>{say.after}</th><th></th><th
+        ><th class="left">{words.stations.hang}</th><th>{say.before}</th><th>{say.after}</th><td></td><th
           >{say.pace}</th
         ><th title={words.mend.ringHelp}>{say.ring}</th></tr
       >

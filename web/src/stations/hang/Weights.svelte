@@ -44,7 +44,7 @@
         <tr>
           <th>{words.piece.date}</th><th>{words.piece.scale}</th><th>{words.piece.loss}</th><th
             >{words.piece.who}</th
-          ><th></th>
+          ><td></td>
         </tr>
       </thead>
       <tbody>

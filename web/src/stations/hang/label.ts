@@ -34,14 +34,13 @@ export function tagText(
 }
 
 /** Everything about a piece in one sentence, for those who listen instead of look. */
-export function spoken(piece: Schema['PieceCard'], now: number): string {
+export function spoken(piece: Schema['PieceCard'], now: number, seen = tagText(piece, 'days', now)): string {
   const parts = [
-    `${piece.tag}, ${piece.product}, ${words.hang.where(piece.rod, piece.hook)}`,
+    `${piece.tag} ${seen}, ${piece.product}, ${words.hang.where(piece.rod, piece.hook)}`,
     piece.target_loss_percent === null
       ? words.done.lost(percent(piece.loss_percent, 0))
       : words.hang.lostOf(piece.loss_percent, piece.target_loss_percent),
     words.hang.states[piece.state],
-    tagText(piece, 'days', now),
     ...piece.wants.map((want) => words.hang.wants[want]),
   ];
   return parts.join(', ');

@@ -76,7 +76,7 @@
     <section class="mt-8 max-w-3xl" aria-label={say.putBack}>
       <h2 class="font-tag text-xl font-semibold">{say.putBack}</h2>
       <p>{say.putBackHint}</p>
-      <pre class="mt-1 overflow-x-auto text-sm">zymon restore COPY --db {told.file}
+      <pre class="mt-1 text-sm break-all whitespace-pre-wrap">zymon restore COPY --db {told.file}
 zymon unarchive ARCHIVE.zip --db NEW.db</pre>
     </section>
   {/if}

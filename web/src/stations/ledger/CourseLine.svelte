@@ -94,6 +94,7 @@
   }
   .label {
     padding: 0 0.4rem;
+    color: var(--color-base-content);
     font-size: 0.85rem;
     line-height: 1.7rem;
     white-space: nowrap;

@@ -94,7 +94,7 @@
   aria-label={goods
     ? say.lying(goods.code, goods.product, goods.pieces, span.until ? shortDay(span.until) : say.someDay)
     : plan
-      ? say.plannedAria(plan.product, plan.pieces, shortDay(plan.start), percent(100 * plan.chance, 0))
+      ? `${label}; ${say.plannedAria(shortDay(plan.start), percent(100 * plan.chance, 0))}`
       : ''}
   onclick={() => goods && open()}
   onpointerdown={down}

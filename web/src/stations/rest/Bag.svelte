@@ -4,7 +4,6 @@
   import CrossSection from '../../goods/CrossSection.svelte';
   import PaperTag from '../../goods/PaperTag.svelte';
   import StateMark from '../../goods/StateMark.svelte';
-  import { words } from '../../words';
   import { spoken, tagText } from './said';
 
   interface Props {
@@ -31,7 +30,6 @@
         wants={card.state === 'leaks' ? ['doubtful'] : []}
       />{/snippet}
   </PaperTag>
-  <span class="sr-only">{words.rest.states[card.state]}</span>
 </button>
 
 <style>

@@ -28,6 +28,6 @@ it('says what it is where that is known, also to those who listen', () => {
   expect(tagText(at({ state: 'even' }), NOW)).toBe('even');
   expect(tagText(at({ state: 'leaks' }), NOW)).toBe('leaks');
   expect(spoken(at({ state: 'likely' }), NOW)).toBe(
-    'N-05-02, Neck, No place said, likely even, squeeze it, squeeze',
+    'N-05-02 squeeze, Neck, No place said, likely even, squeeze it',
   );
 });

@@ -18,5 +18,5 @@ export function tagText(card: Card, now: number): string {
 
 export function spoken(card: Card, now: number): string {
   const where = card.place ?? words.rest.shelf;
-  return [card.tag, card.product, where, words.rest.states[card.state], tagText(card, now)].join(', ');
+  return [`${card.tag} ${tagText(card, now)}`, card.product, where, words.rest.states[card.state]].join(', ');
 }

@@ -51,6 +51,6 @@ describe('a pack on its shelf', () => {
   it('has a key of its own and is told to those who listen', () => {
     expect(keyOf(pack())).toBe('7');
     expect(keyOf(pack({ id: null }))).toBe('piece-3');
-    expect(spoken(pack(), NOW)).toBe('J-20-01, Juniper salame, 3 piece, fridge, no day');
+    expect(spoken(pack(), NOW)).toBe('3× J-20-01 no day, Juniper salame, piece, fridge');
   });
 });

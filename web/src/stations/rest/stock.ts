@@ -25,9 +25,8 @@ export const keyOf = (pack: Pack): string => (pack.id === null ? `piece-${pack.p
 
 export const spoken = (pack: Pack, now: number): string =>
   [
-    pack.tag,
+    `${pack.left}× ${pack.tag} ${clock(pack, now)}`,
     pack.product,
-    `${pack.left} ${words.stock.forms[pack.form]}`,
+    words.stock.forms[pack.form],
     words.stock.keepAt[pack.keep_at],
-    clock(pack, now),
   ].join(', ');

@@ -114,7 +114,7 @@
       {/if}
       {#if due.some((chore) => chore.action)}<When {when} label={say.doneAt} />{/if}
       {#each walk as stop (stop.chores[0]?.id)}
-        <section class="mt-5" aria-label={`${words.stations[stop.station]} ${stop.place ?? ''}`}>
+        <section class="mt-5">
           <h2 class="stop">
             <span class="font-tag text-lg font-semibold">{words.stations[stop.station]}</span>
             {#if stop.place}<span class="quiet">{stop.place}</span>{/if}

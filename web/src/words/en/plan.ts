@@ -27,11 +27,11 @@ export const plan = {
   waterNow: (now: string) => `${now} now; nobody knows what it manages`,
   batch: (code: string, pieces: number) => `${code} ×${pieces}`,
   lying: (code: string, product: string, pieces: number, until: string) =>
-    `${code}, ${product}, ${plural(pieces, 'piece', 'pieces')}, likely until ${until}`,
+    `${code} ×${pieces}, ${product}, likely until ${until}`,
   someDay: 'nobody can say when',
   planned: (product: string, pieces: number, day: string) => `planned: ${product} ×${pieces} for ${day}`,
-  plannedAria: (product: string, pieces: number, start: string, chance: string) =>
-    `planned: ${pieces} × ${product}, begun ${start}, in time ${chance}; arrow keys move it by a day, Page keys by a week`,
+  plannedAria: (start: string, chance: string) =>
+    `begun ${start}, in time ${chance}; arrow keys move it by a day, Page keys by a week`,
   nothing:
     'Nothing is planned yet. Say what is wanted and for when; Zymon goes back to the day it must be begun.',
   noPlace: 'There is no place yet in which anything could hang.',

@@ -27,11 +27,11 @@ export const plan = {
   waterNow: (now: string) => `${now} ora; quanto regge non lo sa nessuno`,
   batch: (code: string, pieces: number) => `${code} ×${pieces}`,
   lying: (code: string, product: string, pieces: number, until: string) =>
-    `${code}, ${product}, ${plural(pieces, 'pezzo', 'pezzi')}, probabilmente fino a ${until}`,
+    `${code} ×${pieces}, ${product}, probabilmente fino a ${until}`,
   someDay: 'nessuno sa dire quando',
   planned: (product: string, pieces: number, day: string) => `in piano: ${product} ×${pieces} per ${day}`,
-  plannedAria: (product: string, pieces: number, start: string, chance: string) =>
-    `in piano: ${pieces} × ${product}, cominciata ${start}, in tempo ${chance}; le frecce la spostano di un giorno, i tasti Pagina di una settimana`,
+  plannedAria: (start: string, chance: string) =>
+    `cominciata ${start}, in tempo ${chance}; le frecce la spostano di un giorno, i tasti Pagina di una settimana`,
   nothing:
     'Non c’è ancora niente in piano. Dire che cosa si vuole e per quando; Zymon torna indietro al giorno in cui va cominciato.',
   noPlace: 'Non c’è ancora un locale dove appendere qualcosa.',
