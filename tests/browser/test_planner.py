@@ -18,7 +18,7 @@ DAY = 86_400
 
 
 def planned(page: Page):
-    return page.get_by_role("button", name=re.compile("^planned: 3 × Salame"))
+    return page.get_by_role("button", name=re.compile("^(planned: )?Salame[^;]* ×3"))
 
 
 def weekday(page: Page) -> str:
