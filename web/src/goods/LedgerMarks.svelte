@@ -17,6 +17,7 @@
 
 {#if ledger.data}
   <a class="marks" href={p('/bench/batch/:id/against', { params: { id: String(batch) } })} title={say.title}>
+    <span class="sr-only">{say.title}</span>
     <span class="quiet">{say.short}</span>
     {#each ledger.data.hurdles as hurdle (hurdle.name)}
       <span title={`${named(hurdle.name)}: ${say.states[hurdle.state]}`}
