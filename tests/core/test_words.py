@@ -147,3 +147,10 @@ def test_words_go_with_the_plural_of_a_number_and_marks_with_the_language() -> N
     assert filled(text, {"n": 1, "ph": 5.3}, Shows("it")) == "1 pezzo, 5,3"
     assert filled(text, {"n": 0, "ph": 5.0}, Shows("it")) == "0 pezzi, 5"
     assert sentence(said("today.ready", tags="J-1, J-2", more=4), shows=Shows("it")).endswith("J-1, J-2 e 4 in più")
+
+
+def test_limits_keep_one_unit_for_whoever_reads_metric() -> None:
+    values = {"what": "tare", "low": 3.5, "high": 400, "unit": " mm", "value": 2}
+    assert sentence(said("refused.not_between", **values), shows=Shows("it")) == (
+        "la tara deve stare fra 3,5 e 400 mm, qui 2"
+    )

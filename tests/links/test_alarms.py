@@ -385,3 +385,20 @@ def test_push_is_sealed_for_its_browser_and_signed_by_the_workshop(
     with pytest.raises(NotSentError, match="cannot be read"):
         by_push(key, lambda: "https://cellar.test")(somebody("push", "{"), TOLD)
     assert issubclass(UnsureError, RuntimeError)
+
+
+def test_everybody_is_told_in_the_language_and_units_they_read(house: House, mailed: MailSink) -> None:
+    line = house.client.get("/api/line").json()["workshop"]
+    house.client.put("/api/workshop", json={**line, "shows": "temperature=F", **BY}).raise_for_status()
+    owner = {"name": "Otto", "role": "owner", "passphrase": "three words long", **BY}
+    house.client.post("/api/people", json=owner).raise_for_status()
+    assert house.client.put("/api/me/shows", json={"shows": "language=it"}).status_code == 204
+    house.band(high_c=15)
+    house.tell("mail", "otto@cellar.test", name="Otto")
+    house.tell("mail", "ida@cellar.test", name="Ida")
+    house.air(19.5)
+    assert house.watch.look() == 2
+    assert {mail["To"]: mail["Subject"] for mail in mailed.mails} == {
+        "otto@cellar.test": "Test cellar: Troppo caldo in Cellar: 19,5 °C",
+        "ida@cellar.test": "Test cellar: Too warm in Cellar: 67.1 °F",
+    }

@@ -6,7 +6,7 @@ from anyio import to_thread
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Receive, Scope, Send
 
-from zymon.words.shows import USUAL, Shows, read_shows, shown_as
+from zymon.words.shows import Shows, read_shows, shown_as
 from zymon.work.house.door import NotSignedInError, Visitor
 from zymon.work.who import signed_in
 
@@ -45,20 +45,8 @@ class Doorkeeper:
                 await refused(scope, receive, send)
                 return
         scope.setdefault("state", {})["visitor"] = visitor
-        with signed_in(None if visitor is None else visitor.name), shown_as(await self._shows(scope, visitor)):
+        with signed_in(None if visitor is None else visitor.name), shown_as(_shows(scope, visitor)):
             await self.app(scope, receive, send)
-
-    @staticmethod
-    async def _shows(scope: Scope, visitor: Visitor | None) -> Shows:
-        """As the browser has it; of who brings no cookie, as they chose, or as the workshop has it."""
-        kept = HTTPConnection(scope).cookies.get(SHOWS_COOKIE)
-        if kept is not None:
-            return read_shows(unquote(kept))
-        if visitor is not None and visitor.shows is not None:
-            return read_shows(visitor.shows)
-        if not scope["path"].startswith("/api/"):
-            return USUAL
-        return await to_thread.run_sync(lambda: scope["app"].state.context.shows)
 
     @staticmethod
     def _token(scope: Scope) -> str | None:
@@ -68,6 +56,17 @@ class Doorkeeper:
             if key:
                 return key[0]
         return HTTPConnection(scope).cookies.get(COOKIE)
+
+
+def _shows(scope: Scope, visitor: Visitor | None) -> Shows:
+    """As the browser has it; of who brings no cookie, as they chose, or as the workshop has it."""
+    kept = HTTPConnection(scope).cookies.get(SHOWS_COOKIE)
+    if kept is not None:
+        return read_shows(unquote(kept))
+    if visitor is not None and visitor.shows is not None:
+        return read_shows(visitor.shows)
+    ctx: Context = scope["app"].state.context
+    return ctx.shows
 
 
 def _ask(ctx: Context, token: str | None) -> tuple[bool, Visitor | None]:

@@ -86,18 +86,8 @@ def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> N
     pdf.ellipse(x + wide / 2 - 2.5, y + 3.5, 5, 5)
     line_of_text(pdf, "sans", "B", 11, x, y + 10.5, wide, tag.product, "C")
     line_of_text(pdf, "slab", "B", 25, x, y + 16.5, wide, tag.tag, "C")
-    line_of_text(
-        pdf,
-        "sans",
-        "",
-        9,
-        x,
-        y + 28,
-        wide,
-        on_paper("batch_made", batch=tag.batch, made=day(tag.made, showing())),
-        "C",
-        QUIET,
-    )
+    made = on_paper("batch_made", batch=tag.batch, made=day(tag.made, showing()))
+    line_of_text(pdf, "sans", "", 9, x, y + 28, wide, made, "C", QUIET)
     pdf.line(x + 6, y + 34, x + wide - 6, y + 34)
     done, shows = on_paper("when_firm"), on_paper("firm")
     if tag.target_g is not None:

@@ -77,7 +77,7 @@ def filled(text: str, values: Mapping[str, Value], shows: Shows, zone: tzinfo = 
 
     named = names(shows.language)
     # the unit of a limit, where the reader has another one for it
-    way_of_limits = WAY_OF_UNIT.get(str(values.get("unit", "")).strip()) if shows != USUAL else None
+    way_of_limits = WAY_OF_UNIT.get(str(values.get("unit", "")).strip()) if not shows.metric else None
     if way_of_limits is not None:
         values = {**values, "unit": ""}
 

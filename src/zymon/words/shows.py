@@ -22,6 +22,11 @@ class Shows:
     hours: Literal["24", "12"] = "24"
     week: Literal["0", "1", "6"] = "1"  # Sunday is 0
 
+    @property
+    def metric(self) -> bool:
+        """Whether grams, degrees Celsius and millimetres are read."""
+        return (self.mass, self.temperature, self.length) == ("g", "C", "mm")
+
     def __str__(self) -> str:
         """As it is kept, with a person or in a cookie."""
         return urlencode(asdict(self))

@@ -20,6 +20,7 @@ from zymon.store.places import ChangedMeanwhileError
 from zymon.store.rest import count_at_rest
 from zymon.store.salt import count_in_salt
 from zymon.store.warm import in_the_warm
+from zymon.words.shows import read_shows
 
 from . import schemas as s
 from .alarms.telling import title_of
@@ -76,7 +77,7 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
             owner.address = body.address
         if "shows" in body.model_fields_set:
             owner.shows = body.shows
-        shop.said_address = owner.address
+        shop.said_address, shop.shows = owner.address, read_shows(owner.shows)
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
 
 

@@ -15,7 +15,7 @@ from zymon.store.database import Database, Session, Trouble
 from zymon.store.journal import because
 from zymon.store.once import Made, last_entry_s, made_before, remember
 from zymon.store.places import workshop
-from zymon.words.shows import Shows, read_shows
+from zymon.words.shows import USUAL, Shows, read_shows
 
 from .dates import Dates
 from .follow import Followers
@@ -104,6 +104,7 @@ class Premises:
     copies: Copies | None = None  # where this server takes them
     trouble: Trouble | None = None  # why the latest entry could not be kept
     said_address: str | None = None  # the address for tablets, as the workshop has it
+    shows: Shows = USUAL  # in which language and units it writes what nobody asked for just now
     _steady: Callable[[], float] | None = None
     _watched: tuple[float, float] | None = None  # the clock and steady seconds when somebody last looked at it
 
@@ -172,6 +173,7 @@ class Premises:
         with self.db.reading() as session:
             shop = workshop(session)
         self.said_address = None if shop is None else shop.address
+        self.shows = read_shows(None if shop is None else shop.shows)
         self.dates.look_again()
 
     def open(self, behind_the_scenes: bool = True) -> None:
@@ -186,13 +188,6 @@ class Premises:
         self.followers.close()
         self.dates.stop()
         self.db.close()
-
-    @property
-    def shows(self) -> Shows:
-        """In which language and units the workshop writes what nobody asked for just now."""
-        with self.db.reading() as session:
-            shop = workshop(session)
-        return read_shows(shop.shows if shop else None)
 
     @property
     def zone(self) -> ZoneInfo:

@@ -94,3 +94,14 @@ describe('ounces, Fahrenheit and inches', () => {
     expect(q.unit.dose).toBe('oz/100 lb');
   });
 });
+
+it('tells by the end of a name in which units its value is read', async () => {
+  const q = await reading();
+  expect(['start_weight_g', 'length_mm', 'mix_c', 'cost_per_kg', 'salt_percent'].map(q.quantityOf)).toEqual([
+    'mass',
+    'length',
+    'temperature',
+    'per_kg',
+    null,
+  ]);
+});

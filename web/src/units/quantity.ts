@@ -23,7 +23,8 @@ export const unit = {
   dose: imperial ? 'oz/100 lb' : 'g/kg',
 };
 
-export type Quantity = 'mass' | 'block' | 'bulk' | 'temperature' | 'length' | 'liquid' | 'dose' | 'per_kg';
+export type Quantity =
+  'mass' | 'block' | 'bulk' | 'temperature' | 'warmth' | 'length' | 'liquid' | 'dose' | 'per_kg';
 
 interface Scale {
   shown: (kept: number) => number;
@@ -39,6 +40,8 @@ const scales: Record<Quantity, Scale> = {
   /** Kept in grams, shown in kilograms or pounds. */
   bulk: by(imperial ? G_PER_LB : 1000),
   temperature: shows.temperature === 'F' ? { shown: (c) => c * 1.8 + 32, kept: (f) => (f - 32) / 1.8 } : same,
+  /** A difference of temperatures: without the offset of the scale. */
+  warmth: shows.temperature === 'F' ? by(1 / 1.8) : same,
   length: shows.length === 'in' ? by(MM_PER_IN) : same,
   liquid: shows.liquid === 'floz' ? by(ML_PER_FLOZ) : imperial ? by(G_PER_OZ) : same,
   /** Grams a kilogram; ounces a hundred pounds. */
@@ -46,6 +49,16 @@ const scales: Record<Quantity, Scale> = {
   /** A price a kilogram; a pound. */
   per_kg: imperial ? by(1000 / G_PER_LB) : same,
 };
+
+/** What the end of a name says of its value, as in `start_weight_g`; null where it says nothing. */
+const BY_ENDING: readonly [string, Quantity][] = [
+  ['_per_kg', 'per_kg'],
+  ['_g', 'mass'],
+  ['_mm', 'length'],
+  ['_c', 'temperature'],
+];
+export const quantityOf = (name: string): Quantity | null =>
+  BY_ENDING.find(([ending]) => name.endsWith(ending))?.[1] ?? null;
 
 export const inUnits = (quantity: Quantity, kept: number): number => scales[quantity].shown(kept);
 export const fromUnits = (quantity: Quantity, shown: number): number => scales[quantity].kept(shown);
@@ -56,6 +69,7 @@ const MORE: Record<Quantity, number> = {
   block: imperial ? 3 : 0,
   bulk: 0,
   temperature: 0,
+  warmth: 0,
   length: shows.length === 'in' ? 2 : 0,
   liquid: imperial || shows.liquid === 'floz' ? 2 : 0,
   dose: 0,
@@ -71,6 +85,12 @@ export const fieldText = (quantity: Quantity, kept: number | null, metric = 1): 
 const NARROW = '\u2009';
 const HARD = '\u00a0';
 
+/** A number without useless zeros, its thousands set apart. */
+function apart(value: number, most: number): string {
+  const tidy = Number(value.toFixed(most));
+  return numberText(tidy, (String(tidy).split('.')[1] ?? '').length, NARROW);
+}
+
 /** A weight of a piece. */
 export function weightText(g: number): string {
   const text = imperial ? numberText(g / G_PER_OZ, 1) : numberText(Math.round(g), 0, NARROW);
@@ -78,39 +98,32 @@ export function weightText(g: number): string {
 }
 /** A weight as the scale showed it: whole numbers as they are, parts where there were any. */
 export function weightAsTyped(g: number): string {
-  const most = imperial ? 2 : 1;
-  const tidy = Number(inUnits('mass', g).toFixed(most));
-  const digits = (String(tidy).split('.')[1] ?? '').length;
-  return `${numberText(tidy, digits, NARROW)}${HARD}${unit.mass}`;
+  return `${apart(inUnits('mass', g), imperial ? 2 : 1)}${HARD}${unit.mass}`;
 }
 /** A number as it is, with its unit: whole where it is whole. */
 const asIs = (value: number, most: number, of: string): string => `${tidyNumber(value, most)} ${of}`;
 export const temperatureAsTyped = (c: number): string => asIs(inUnits('temperature', c), 1, unit.temperature);
-export const warmthAsTyped = (c: number): string =>
-  asIs(shows.temperature === 'F' ? c * 1.8 : c, 1, unit.temperature);
+export const warmthAsTyped = (c: number): string => asIs(inUnits('warmth', c), 1, unit.temperature);
 export const lengthAsTyped = (mm: number): string =>
   asIs(inUnits('length', mm), digitsOf('length', 1), unit.length);
+export const muchWeightAsTyped = (g: number): string => asIs(inUnits('bulk', g), 1, unit.bulk);
 export const perKgText = (price: number): string => `${priceText(price)}/${unit.bulk}`;
 
 /** Much weight, in kilograms or pounds. */
-export const muchWeight = (g: number, digits = 1): string =>
-  `${numberText(inUnits('bulk', g), digits)}${HARD}${unit.bulk}`;
+export const muchWeight = (g: number): string => `${numberText(inUnits('bulk', g), 1)}${HARD}${unit.bulk}`;
 
 /** Digits that a weight deserves in a recipe: a pinch in hundredths, a block in whole grams. */
 export const gramDigits = (g: number): number => (g < 10 ? 2 : g < 100 ? 1 : 0);
 /** A weight of a recipe without its unit, where the unit stands at the head of its column. */
-export function recipeNumber(g: number): string {
-  const most = imperial ? gramDigits(g) + 1 : gramDigits(g);
-  const tidy = Number(inUnits('mass', g).toFixed(most));
-  return numberText(tidy, (String(tidy).split('.')[1] ?? '').length, NARROW);
-}
+export const recipeNumber = (g: number): string =>
+  apart(inUnits('mass', g), imperial ? gramDigits(g) + 1 : gramDigits(g));
 export const recipeWeight = (g: number): string => `${recipeNumber(g)} ${unit.mass}`;
 
 export const temperatureText = (c: number, digits = 1): string =>
   `${numberText(inUnits('temperature', c), digits)} ${unit.temperature}`;
 /** A difference of temperatures, without the offset of the scale. */
 export const warmthText = (c: number, digits = 1): string =>
-  `${numberText(shows.temperature === 'F' ? c * 1.8 : c, digits)} ${unit.temperature}`;
+  `${numberText(inUnits('warmth', c), digits)} ${unit.temperature}`;
 export const lengthText = (mm: number, digits = 0): string =>
   `${numberText(inUnits('length', mm), digitsOf('length', digits))} ${unit.length}`;
 /** A long length, in metres or feet. */

@@ -1,4 +1,4 @@
-import { expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 
 import { firstShows, readShows, usual, writeShows } from './shows';
 
@@ -16,4 +16,36 @@ it('begins in the language that the browser asks for, where there is one', () =>
   expect(firstShows(['de-DE', 'it-IT', 'en']).language).toBe('it');
   expect(firstShows(['de', 'fr']).language).toBe('en');
   expect(firstShows(['en-US']).mass).toBe('g');
+});
+
+describe('a choice', () => {
+  afterEach(() => vi.unstubAllGlobals());
+
+  /** A browser with the cookies it has, and whether it keeps any. */
+  async function browser(keeps: boolean) {
+    const jar = { cookie: '' };
+    const document = {
+      get cookie() {
+        return jar.cookie;
+      },
+      set cookie(text: string) {
+        if (keeps) jar.cookie = text.split(';')[0] ?? '';
+      },
+    };
+    vi.stubGlobal('document', document);
+    vi.stubGlobal('navigator', { languages: ['en-GB'] });
+    vi.resetModules();
+    return import('./shows');
+  }
+
+  it('loads the page anew once, where it differs from what is shown', async () => {
+    const first = await browser(true);
+    expect(first.keepShows({ ...usual, mass: 'oz' })).toBe(true);
+    expect(first.keepShows({ ...first.shows })).toBe(false);
+  });
+
+  it('never loads it for ever in a browser that keeps no cookies', async () => {
+    const first = await browser(false);
+    expect(first.keepShows({ ...usual, mass: 'oz' })).toBe(false);
+  });
 });

@@ -68,11 +68,14 @@ function remembered(): Shows {
 /** What is shown until the page is loaded anew. */
 export const shows: Shows = remembered();
 
-/** Keep a choice in this browser; true where it differs from what is shown, so that the page must be loaded anew. */
+/**
+ * Keep a choice in this browser; true where it differs from what is shown, so that the page must be loaded anew. A browser
+ * that keeps no cookies would come back as it went.
+ */
 export function keepShows(chosen: Shows): boolean {
   const text = encodeURIComponent(writeShows(chosen));
   document.cookie = `${COOKIE}=${text}; path=/; max-age=${YEAR_S}; samesite=lax`;
-  return writeShows(chosen) !== writeShows(shows);
+  return writeShows(remembered()) !== writeShows(shows);
 }
 
 // the server writes in the language that a first visit shows, too

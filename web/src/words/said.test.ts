@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 
-import { said } from './said';
+import { filled, said } from './said';
 
 it('tells values with their units, and how many more there are', () => {
   expect(said({ code: 'slip.swapped', values: { expected_g: 740, meant_g: 741 } })).toBe(
@@ -24,4 +24,13 @@ it("fills the ledger's sentences, which the server says, with times and weights 
   );
   const settled = said({ code: 'settles.core_by', values: { at_s: 1_788_447_600, limit_c: 5 } });
   expect(settled).toMatch(/^keep it at 5 °C or under until Thursday 3 September 2026 15:00$/);
+});
+
+it('writes a value as its sentence says, a number for itself, and a word with its plural', () => {
+  expect(filled('{worst:k} off, under {5:c}, {most:kg} at most', { worst: 2.5, most: 60 })).toBe(
+    '2.5 °C off, under 5 °C, 60 kg at most',
+  );
+  expect(filled('{n} {n|piece|pieces}', { n: 1 })).toBe('1 piece');
+  expect(filled('{n} {n|piece|pieces}', { n: 3 })).toBe('3 pieces');
+  expect(filled('{low} to {high}{unit}', { low: 3, high: 400, unit: ' mm' })).toBe('3 to 400 mm');
 });

@@ -5,7 +5,7 @@ import { dayAndYear, weekdayAndYear } from '../units/format';
 import { tidyNumber } from '../units/number';
 import {
   lengthAsTyped,
-  muchWeight,
+  muchWeightAsTyped,
   perKgText,
   temperatureAsTyped,
   warmthAsTyped,
@@ -25,7 +25,7 @@ const WRITTEN: Record<string, (value: number) => string> = {
   mm: lengthAsTyped,
   c: temperatureAsTyped,
   k: warmthAsTyped,
-  kg: (value) => muchWeight(value * 1000),
+  kg: (value) => muchWeightAsTyped(value * 1000),
   per_kg: perKgText,
   s: (value) => weekdayAndYear(new Date(value * 1000)),
   day_s: (value) => dayAndYear(new Date(value * 1000)),

@@ -1,7 +1,7 @@
 // Which batches are laid beside each other, and how a fact is written.
 import type { Schema } from '../../api/client';
 import { tidyNumber } from '../../units/number';
-import { inUnits, type Quantity } from '../../units/quantity';
+import { inUnits, quantityOf } from '../../units/quantity';
 import { words } from '../../words';
 
 /** The batches that an address names, each once, six at most. */
@@ -22,23 +22,15 @@ export function fallOf(name: string, batch: number, ph: Schema['StoryPh'][]) {
     : [];
 }
 
-const inReadersUnits = (quantity: Quantity | null, value: number): string =>
-  tidyNumber(quantity === null ? value : inUnits(quantity, value), 2);
-const quantityOf = (fact: string): Quantity | null =>
-  fact === 'cost_per_kg'
-    ? 'per_kg'
-    : fact.endsWith('_g')
-      ? 'mass'
-      : fact.endsWith('_mm')
-        ? 'length'
-        : fact.endsWith('_c')
-          ? 'temperature'
-          : null;
+function inReadersUnits(fact: string, value: number): string {
+  const quantity = quantityOf(fact);
+  return tidyNumber(quantity === null ? value : inUnits(quantity, value), 2);
+}
 
 /** A fact in the units of the reader, which stand beside its name. */
 export const factShown = (fact: string, value: number | string | null | undefined): string =>
   value === null || value === undefined
     ? words.book.compare.unknown
     : typeof value === 'number'
-      ? inReadersUnits(quantityOf(fact), value)
+      ? inReadersUnits(fact, value)
       : ((words.casings as Record<string, string>)[value] ?? value);

@@ -3,7 +3,7 @@ import { api, ProblemError, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { When } from '../../forms/when.svelte';
 import { typedNumber } from '../../units/number';
-import { fieldText, type Quantity, typedAs } from '../../units/quantity';
+import { fieldText, quantityOf, typedAs } from '../../units/quantity';
 import { words } from '../../words';
 import type { Refresh } from './weigh.svelte';
 
@@ -35,19 +35,10 @@ export const chosen: Partial<Record<Field, Record<string, string>>> = {
   bone: words.done.yesNo,
 };
 
-/** In which units a field is shown and typed; as it is where none stands here. */
-const quantities: Partial<Record<Field, Quantity>> = {
-  start_weight_g: 'mass',
-  tare_g: 'mass',
-  diameter_mm: 'length',
-  thickness_mm: 'length',
-  length_mm: 'length',
-};
 /** A number that was declared, in the units of the reader. */
 export function declaredText(field: Field, value: number | string | null | undefined): string | null {
-  const quantity = quantities[field];
-  if (value == null || quantity === undefined || Number.isNaN(Number(value)))
-    return value?.toString() ?? null;
+  const quantity = quantityOf(field);
+  if (value == null || quantity === null || Number.isNaN(Number(value))) return value?.toString() ?? null;
   return fieldText(quantity, Number(value));
 }
 
@@ -103,7 +94,7 @@ export class Correcting {
       return at;
     }
     if (chosen[field]) return this.text === 'unknown' ? null : (this.text as Value);
-    const quantity = quantities[field];
+    const quantity = quantityOf(field);
     const number = quantity ? typedAs(quantity, this.text) : typedNumber(this.text);
     if (number === null && this.text.trim() !== '')
       throw new ProblemError('number', words.errors.noNumber, 'value');

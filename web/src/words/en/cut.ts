@@ -1,6 +1,7 @@
 // The texts of the Cut, in English.
 import { lengthText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 export const cut = {
   title: 'Cut',
@@ -152,25 +153,7 @@ export const cut = {
   },
   noRecipe: (product: string): string => `Made without a recipe: the line waits for one named “${product}”.`,
   nothingSeen: 'Nothing amiss was seen.',
-  seenSigns: {
-    ring: 'ring',
-    soft_core: 'soft middle',
-    hard_through: 'hard all through',
-    grey: 'grey',
-    brown: 'brown',
-    holes: 'holes',
-    smear: 'smear',
-    loose: 'loose',
-    yellow_fat: 'yellow fat',
-    mould_inside: 'mould inside',
-    salt_spots: 'salt spots',
-    smell_off: 'foul smell',
-    sour: 'sour',
-    sharp: 'sharp',
-    rancid: 'rancid',
-    salt_high: 'too salty',
-    salt_low: 'too little salt',
-  },
+  seenSigns: server.names.sign,
   ringSeen: (seen: string, predicted: string): string => `ring seen ${seen}, predicted ${predicted}`,
   ringMm: (mm: number): string => (mm < 0.5 ? 'none' : lengthText(mm)),
   ringUnmeasured: 'not measured',

@@ -54,14 +54,7 @@ export const ledger = {
     keeps: 'keeps',
   },
   limit: (limit: string) => `limit ${limit}`,
-  known: {
-    measured: 'measured',
-    computed: 'computed',
-    estimated: 'estimated',
-    laboratory: 'laboratory',
-    stated: 'stated',
-    'not known': 'not known',
-  },
+  known: server.names.known,
   source: (text: string) => `source: ${text}`,
   pieces: (tags: string) => `concerns ${tags}`,
   wasFail: (by: string, when: string, reason: string) =>

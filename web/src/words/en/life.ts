@@ -1,6 +1,7 @@
 // The texts of what becomes of a piece, of the list of all batches, and of what was changed, in English.
 import { unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 const kinds = {
   in_salt: 'in salt',
@@ -148,39 +149,7 @@ export const life = {
     by: 'who',
     reason: 'why',
     nothing: '–',
-    tables: {
-      person: 'person',
-      tablet: 'trusted tablet',
-      sign_in: 'signed in',
-      weighing: 'weight',
-      piece: 'piece',
-      batch: 'batch',
-      hanging: 'hanging',
-      piece_state: 'what became of it',
-      piece_cut: 'slice',
-      weigh_out: 'weigh-out',
-      weigh_entry: 'what went into the bowl',
-      making: 'batch as made',
-      made_piece: 'tagged piece',
-      salt_piece: 'piece in salt',
-      salt_event: 'done in salt',
-      warm_stage: 'warm stage',
-      ph_reading: 'pH',
-      batch_event: 'done to the batch',
-      hang_event: 'done at the hook',
-      lab_result: 'laboratory',
-      parasite_step: 'parasites',
-      hold: 'hold',
-      place: 'place',
-      rod: 'rod',
-      setpoint: 'set point',
-      sensor_test: 'sensor test',
-      device: 'device',
-      workshop: 'workshop',
-      import_report: 'file brought in',
-      reading_strike: 'stretch of a log',
-      photo: 'photo',
-    } as Record<string, string>,
+    tables: server.names.record_of as Record<string, string>,
   },
   log: {
     title: 'The log itself',

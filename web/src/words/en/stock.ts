@@ -1,6 +1,7 @@
 // The texts of the stock, in English.
 import { temperatureText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 export const stock = {
   title: 'Stock',
@@ -80,14 +81,7 @@ export const stock = {
   whole: 'kept whole',
   yields: {
     title: 'What came of it',
-    steps: {
-      bought: 'bought',
-      trimmed: 'trimmed',
-      bowl: 'in the bowl',
-      hung: 'hung',
-      finished: 'finished',
-      usable: 'for the table',
-    },
+    steps: server.names.yield_step,
     unknown: 'not weighed',
     pieces: (good: number, bad: number): string =>
       `${plural(good, 'piece', 'pieces')}${bad ? `, ${bad} thrown away and in no total` : ''}`,

@@ -1,6 +1,7 @@
 // The texts of cut, in Italian.
 import { lengthText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 export const cut = {
   title: 'Taglio',
@@ -147,25 +148,7 @@ export const cut = {
   noRecipe: (product: string): string =>
     `Fatta senza ricetta: la riga aspetta che ce ne sia una di nome “${product}”.`,
   nothingSeen: 'Non si è visto niente che non va.',
-  seenSigns: {
-    ring: 'crosta',
-    soft_core: 'cuore molle',
-    hard_through: 'duro fino in fondo',
-    grey: 'grigio',
-    brown: 'bruno',
-    holes: 'buchi',
-    smear: 'grasso spalmato',
-    loose: 'slegato',
-    yellow_fat: 'grasso giallo',
-    mould_inside: 'muffa dentro',
-    salt_spots: 'macchie di sale',
-    smell_off: 'odore di marcio',
-    sour: 'acido',
-    sharp: 'pungente',
-    rancid: 'rancido',
-    salt_high: 'troppo salato',
-    salt_low: 'poco salato',
-  },
+  seenSigns: server.names.sign,
   ringSeen: (seen: string, predicted: string): string => `crosta vista ${seen}, prevista ${predicted}`,
   ringMm: (mm: number): string => (mm < 0.5 ? 'nessuna' : lengthText(mm)),
   ringUnmeasured: 'non misurata',

@@ -47,14 +47,7 @@ export const ledger = {
     keeps: 'si conserva',
   },
   limit: (limit: string) => `limite ${limit}`,
-  known: {
-    measured: 'misurato',
-    computed: 'calcolato',
-    estimated: 'stimato',
-    laboratory: 'laboratorio',
-    stated: 'dichiarato',
-    'not known': 'non si sa',
-  },
+  known: server.names.known,
   source: (text: string) => `fonte: ${text}`,
   pieces: (tags: string) => `riguarda ${tags}`,
   wasFail: (by: string, when: string, reason: string) =>

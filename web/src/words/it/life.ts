@@ -1,6 +1,7 @@
 // What becomes of a piece, the list of all batches and what was changed, in Italian.
 import { unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 const kinds = {
   in_salt: 'sotto sale',
@@ -152,39 +153,7 @@ export const life = {
     by: 'chi',
     reason: 'perché',
     nothing: '–',
-    tables: {
-      person: 'persona',
-      tablet: 'tablet fidato',
-      sign_in: 'entrata',
-      weighing: 'peso',
-      piece: 'pezzo',
-      batch: 'partita',
-      hanging: 'appesa',
-      piece_state: 'che cosa ne è stato',
-      piece_cut: 'fetta',
-      weigh_out: 'pesata degli ingredienti',
-      weigh_entry: 'ciò che è entrato nell’impasto',
-      making: 'partita come fatta',
-      made_piece: 'pezzo con cartellino',
-      salt_piece: 'pezzo sotto sale',
-      salt_event: 'fatto nel sale',
-      warm_stage: 'stufatura',
-      ph_reading: 'pH',
-      batch_event: 'fatto alla partita',
-      hang_event: 'fatto al gancio',
-      lab_result: 'laboratorio',
-      parasite_step: 'parassiti',
-      hold: 'fermo',
-      place: 'locale',
-      rod: 'asta',
-      setpoint: 'valore impostato',
-      sensor_test: 'prova del sensore',
-      device: 'apparecchio',
-      workshop: 'laboratorio',
-      import_report: 'file portato',
-      reading_strike: 'tratto di registro',
-      photo: 'foto',
-    },
+    tables: server.names.record_of as Record<string, string>,
   },
   log: {
     title: 'Il registro dell’aria',
@@ -215,8 +184,8 @@ export const when = {
   now: 'adesso',
   change: 'o prima',
   isNow: 'adesso',
-  examples: 'ieri 18:00 · 12 ott · 2026-10-12 7:30',
+  examples: '18:00 · 12.10. · 2026-10-12 7:30',
   which: 'Quale giorno si intende?',
-  unread: 'Non capito. Dirlo come “ieri 18:00”, “12 ott” o “2026-10-12 7:30”.',
+  unread: 'Non capito. Dirlo come “18:00”, “12.10.” o “2026-10-12 7:30”.',
   no_such_day: 'Quel giorno non esiste.',
 };

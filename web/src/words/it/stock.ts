@@ -1,6 +1,7 @@
 // The texts of the stock, in Italian.
 import { temperatureText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
 
 export const stock = {
   title: 'Dispensa',
@@ -83,14 +84,7 @@ export const stock = {
   whole: 'conservato intero',
   yields: {
     title: 'Che cosa ne è venuto',
-    steps: {
-      bought: 'comprato',
-      trimmed: 'rifilato',
-      bowl: 'nell’impasto',
-      hung: 'appeso',
-      finished: 'finito',
-      usable: 'per la tavola',
-    },
+    steps: server.names.yield_step,
     unknown: 'non pesato',
     pieces: (good: number, bad: number): string =>
       `${plural(good, 'pezzo', 'pezzi')}${bad ? `, ${bad} buttati e in nessun totale` : ''}`,
