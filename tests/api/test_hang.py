@@ -1,6 +1,7 @@
 """The Hang station through its API, on real SQLite."""
 
 from concurrent.futures import ThreadPoolExecutor
+from importlib.metadata import version
 
 import pytest
 from fastapi.testclient import TestClient
@@ -26,7 +27,7 @@ def look(client: TestClient, piece: int) -> dict:
 
 def test_a_new_database_has_a_line_without_places(client: TestClient) -> None:
     assert client.get("/api/line").json()["workshop"] is None
-    assert client.get("/health").json() == {"status": "ok", "version": "0.1.0", "pieces_hanging": 0}
+    assert client.get("/health").json() == {"status": "ok", "version": version("zymon"), "pieces_hanging": 0}
 
 
 def test_hang_weigh_doubt_strike_restore(client: TestClient, chamber: dict, clock) -> None:

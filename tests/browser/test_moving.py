@@ -74,6 +74,8 @@ def test_a_piece_is_dragged_onto_a_hook_and_onto_a_place(page: Page, serve, cloc
     drag(page, piece, page.get_by_role("button", name="Hang a piece on rod 1, hook 3"))
     expect(page.get_by_text("J-14-03 moved to rod 1, hook 3")).to_be_visible()
     assert hangs_at(page, url, piece) == [("Pit", 1), ("Pit", 3)]
+    # drawn where it hangs now, before a hand reaches for it
+    expect(page.get_by_role("button", name="Hang a piece on rod 1, hook 1")).to_be_visible()
     drag(page, piece, page.get_by_role("banner").get_by_role("link", name="Loft"))
     expect(page.get_by_role("heading", name="Loft", exact=True)).to_be_visible()
     expect(page.get_by_role("status").filter(has_text="J-14-03 in hand")).to_be_visible()
