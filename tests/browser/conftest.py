@@ -60,9 +60,18 @@ def keeping_page(chromium: Browser) -> Iterator[Page]:
     yield from _page(chromium, "allow")
 
 
-def _page(chromium: Browser, workers: Literal["allow", "block"]) -> Iterator[Page]:
+@pytest.fixture
+def phone(chromium: Browser) -> Iterator[Page]:
+    """A page in the hand, tapped with a finger."""
+    yield from _page(chromium, "block", 390, 844, finger=True)
+
+
+def _page(
+    chromium: Browser, workers: Literal["allow", "block"], width: int = 1280, height: int = 800, finger: bool = False
+) -> Iterator[Page]:
     context = chromium.new_context(
-        viewport={"width": 1280, "height": 800},
+        viewport={"width": width, "height": height},
+        has_touch=finger,
         reduced_motion="reduce",
         locale="en-GB",
         timezone_id="Europe/Rome",

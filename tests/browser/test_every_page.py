@@ -2,6 +2,7 @@
 
 import io
 import time
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -39,42 +40,86 @@ def accessible(page: Page, address: str) -> None:
     assert page.evaluate(LOOK) == [], address
 
 
-def test_every_page_opens(demo: Path, page: Page) -> None:
+SCREEN, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+#: Day and cellar light, beside the work and in the hand.
+COMBINATIONS = [("light", SCREEN), ("dark", PHONE), ("dark", SCREEN), ("light", PHONE)]
+
+
+def addresses_of(page: Page, url: str) -> list[str]:
+    places = [place["id"] for place in page.request.get(f"{url}/api/line").json()["places"]]
+    batches = [batch["id"] for batch in page.request.get(f"{url}/api/book").json()["batches"]]
+    assert len(batches) > 15
+    return [
+        *PAGES,
+        *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
+        *(f"/bench/batch/{batch}/against" for batch in batches),
+        *(f"/book/batch/{batch}" for batch in batches[::3]),
+        *(f"/bench/batch/{batch}" for batch in batches[::3]),
+    ]
+
+
+def walk(page: Page, url: str, shift: int) -> None:
+    """Open every address in one of the four combinations, in the next one with another shift."""
+    for i, address in enumerate(addresses_of(page, url)):
+        light, size = COMBINATIONS[(i + shift) % len(COMBINATIONS)]
+        page.set_viewport_size(size)
+        page.emulate_media(color_scheme=light, reduced_motion="reduce")
+        page.goto(f"{url}{address}")
+        wait_until(page, FILLED)
+        accessible(page, address)
+        reaches(page, address, size["width"])
+
+
+def reaches(page: Page, address: str, width: int) -> None:
+    """All of a page is within its width, also with everything twice and four times as large as usual."""
+    for narrow in (width, 640, 320):  # a screen of 1280 at 200 % and at 400 %
+        if narrow <= width:
+            page.set_viewport_size({"width": narrow, "height": 512})
+            assert page.evaluate("document.documentElement.scrollWidth") <= narrow, (address, narrow)
+
+
+@pytest.fixture
+def url(demo: Path) -> Iterator[str]:
     server = Server(demo, lambda: time.time() + 4 * 3600)  # the sensors have been silent for a while
-    try:
-        line = page.request.get(f"{server.url}/api/line").json()
-        places = [place["id"] for place in line["places"]]
-        batches = [batch["id"] for batch in page.request.get(f"{server.url}/api/book").json()["batches"]]
-        assert len(batches) > 15
-        addresses = [
-            *PAGES,
-            *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
-            *(f"/bench/batch/{batch}/against" for batch in batches),
-            *(f"/book/batch/{batch}" for batch in batches[::3]),
-            *(f"/bench/batch/{batch}" for batch in batches[::3]),
-        ]
-        for i, address in enumerate(addresses):
-            page.emulate_media(color_scheme="dark" if i % 2 else "light", reduced_motion="reduce")
-            page.goto(f"{server.url}{address}")
-            wait_until(page, FILLED)
-            accessible(page, address)
-        page.set_viewport_size({"width": 390, "height": 844})
-        for i, address in enumerate([*PAGES, f"/hang/{places[0]}"]):
-            page.emulate_media(color_scheme="light" if i % 2 else "dark", reduced_motion="reduce")
-            page.goto(f"{server.url}{address}")
-            wait_until(page, FILLED)
-            if i % 2:
-                accessible(page, address)
-            assert page.evaluate("document.documentElement.scrollWidth") <= 390, address
-        page.set_viewport_size({"width": 1280, "height": 800})
-        for address in ("/today", "/bench", f"/bench/batch/{batches[0]}/against", f"/hang/{places[0]}/climate"):
-            page.goto(f"{server.url}{address}")
-            wait_until(page, FILLED)
-            for _ in range(40):  # while something is still asked for, little stands there
-                text = PdfDocument(io.BytesIO(page.pdf(format="A4")))[0].get_textpage().get_text_range()
-                if len(text) > 150:
-                    break
-                page.wait_for_timeout(250)
-            assert len(text) > 150, address
-    finally:
-        server.stop()
+    yield server.url
+    server.stop()
+
+
+def test_every_page_opens_on_screen_and_in_the_hand_by_day_and_by_night(url: str, page: Page) -> None:
+    walk(page, url, 0)
+
+
+@pytest.mark.drill
+@pytest.mark.parametrize("shift", [1, 2, 3])
+def test_every_page_opens_in_the_other_combinations_too(url: str, page: Page, shift: int) -> None:
+    walk(page, url, shift)
+
+
+LOW = """() => [...document.querySelectorAll('a[href], button, input, select, textarea, summary')].filter((one) => {
+  const box = one.getBoundingClientRect();
+  const inText = getComputedStyle(one).display === 'inline' &&
+    [...one.parentElement.childNodes].some((node) => node.nodeType === 3 && node.textContent.trim().length > 3);
+  const within = one.tagName === 'INPUT' && one.closest('label, .sr-only');
+  return box.width && box.height && box.height < 43.5 && !inText && !within && !one.closest('.sr-only');
+}).map((one) => `${one.tagName} ${one.getAttribute('aria-label') ?? one.textContent.trim().slice(0, 40)}`)"""
+
+
+def test_whatever_is_tapped_is_large_enough_for_a_glove(url: str, phone: Page) -> None:
+    """44 px high with a finger, but for a link within a sentence."""
+    for address in (*PAGES, "/hang/2", "/hang/2/climate", "/hang/2/round", "/salt/1", "/book/batch/3"):
+        phone.goto(f"{url}{address}")
+        wait_until(phone, FILLED)
+        assert phone.evaluate(LOW) == [], address
+
+
+def test_pages_are_printed_with_what_is_on_them(url: str, page: Page) -> None:
+    batch = page.request.get(f"{url}/api/book").json()["batches"][0]["id"]
+    for address in ("/today", "/bench", f"/bench/batch/{batch}/against", "/hang/2/climate"):
+        page.goto(f"{url}{address}")
+        wait_until(page, FILLED)
+        for _ in range(40):  # while something is still asked for, little stands there
+            text = PdfDocument(io.BytesIO(page.pdf(format="A4")))[0].get_textpage().get_text_range()
+            if len(text) > 150:
+                break
+            page.wait_for_timeout(250)
+        assert len(text) > 150, address

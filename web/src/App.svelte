@@ -5,6 +5,8 @@
   import './shell/router';
 
   import { keepProgram } from './shell/connection.svelte';
+  import { keepFocus } from './keys/focus';
+  import { singleKeys } from './keys/single.svelte';
   import Alarms from './shell/Alarms.svelte';
   import Confirm from './shell/Confirm.svelte';
   import Connection from './shell/Connection.svelte';
@@ -36,11 +38,12 @@
   keepProgram(() => void queries.invalidateQueries());
   $effect(() => {
     document.documentElement.dataset.theme = session.dark ? 'cellar' : 'limewash';
+    document.documentElement.dataset.keys = singleKeys.on ? 'on' : 'off';
   });
 </script>
 
 <QueryClientProvider client={queries}>
-  <div class="flex h-full flex-col">
+  <div class="flex h-full flex-col" {@attach keepFocus}>
     <Connection />
     <Alarms />
     <div class="min-h-0 flex-1" class:overflow-y-auto={door.shut}>

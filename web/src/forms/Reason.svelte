@@ -1,5 +1,7 @@
 <script lang="ts">
   // A reason, typed before something is struck through, held or thrown away.
+  import { takesFocus } from '../keys/focus';
+
   interface Props {
     label: string;
     button: string;
@@ -12,6 +14,7 @@
 
 <form
   class="mt-1 flex gap-2"
+  {@attach takesFocus}
   onsubmit={(event) => {
     event.preventDefault();
     onanswer(reason);

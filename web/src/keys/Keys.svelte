@@ -1,16 +1,41 @@
 <script lang="ts">
   import { words } from '../words';
+  import OneLetter from './OneLetter.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
+  let box = $state<HTMLDialogElement>();
 </script>
 
-<div class="fixed inset-0 z-50 grid place-items-center bg-black/40" role="presentation" onclick={onclose}>
-  <div class="bg-base-100 rounded-sm p-6" role="dialog" aria-label={words.keys.title} aria-modal="true">
+<dialog
+  bind:this={box}
+  class="keys"
+  aria-label={words.keys.title}
+  {onclose}
+  onclick={(event) => event.target === box && box?.close()}
+  {@attach (dialog) => dialog.showModal()}
+>
+  <div class="p-6">
     <h2 class="font-tag text-2xl font-bold">{words.keys.title}</h2>
     <dl class="mt-3 grid grid-cols-[max-content_1fr] gap-x-6 gap-y-1.5">
       {#each words.keys.rows as [name, what] (name)}<dt class="font-tag font-semibold">{name}</dt>
         <dd>{what}</dd>{/each}
     </dl>
-    <button class="btn mt-4 min-h-11" onclick={onclose}>{words.close}</button>
+    <div class="mt-3"><OneLetter /></div>
+    <button class="btn mt-3 min-h-11" onclick={() => box?.close()}>{words.close}</button>
   </div>
-</div>
+</dialog>
+
+<style>
+  .keys {
+    margin: auto;
+    padding: 0;
+    border: 0;
+    border-radius: 4px;
+    background: var(--color-base-100);
+    color: var(--color-base-content);
+    box-shadow: 0 18px 50px rgb(0 0 0 / 35%);
+  }
+  .keys::backdrop {
+    background: rgb(20 28 26 / 45%);
+  }
+</style>

@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { findQuery } from '../api/queries';
-  import { isTyping } from '../keys/typing';
+  import { isForThePage } from '../keys/typing';
   import { fullDay } from '../units/format';
   import { words } from '../words';
   import { finding, leadsTo, stepped } from './finding.svelte';
@@ -35,7 +35,7 @@
   });
 
   function onkey(event: KeyboardEvent): void {
-    if (event.key !== '/' || isTyping(event) || finding.open) return;
+    if (event.key !== '/' || !isForThePage(event) || finding.open) return;
     event.preventDefault();
     [typed, finding.open] = ['', true];
   }

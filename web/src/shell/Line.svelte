@@ -245,6 +245,7 @@
   .air {
     display: flex;
     flex-direction: column;
+    min-height: 44px;
     padding: 0.25rem 0;
     white-space: nowrap;
     border-bottom: 2px solid transparent;

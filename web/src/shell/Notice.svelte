@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { isTyping } from '../keys/typing';
+  import { isForThePage } from '../keys/typing';
   import { words } from '../words';
   import { session } from './session.svelte';
 
   function key(event: KeyboardEvent): void {
-    if (event.key !== 'u' || !session.notice?.undo || isTyping(event)) return;
+    if (event.key !== 'u' || !session.notice?.undo || !isForThePage(event)) return;
     event.preventDefault();
     void session.undo();
   }

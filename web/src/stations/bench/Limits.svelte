@@ -5,6 +5,7 @@
   import type { Schema } from '../../api/client';
   import { keys, limitsQuery, lineQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
+  import { takesFocus } from '../../keys/focus';
   import Line from '../../shell/Line.svelte';
   import { tidyNumber } from '../../units/number';
   import { words } from '../../words';
@@ -102,7 +103,7 @@
       {/each}
     </div>
     {#if begun}
-      <form class="mt-6 max-w-3xl" bind:this={sheet} onsubmit={add} aria-label={say.own}>
+      <form class="mt-6 max-w-3xl" bind:this={sheet} onsubmit={add} aria-label={say.own} {@attach takesFocus}>
         <h2 class="font-tag text-xl font-semibold">{say.own}</h2>
         <div class="grid grid-cols-3 gap-3 max-md:grid-cols-1">
           <Field label={say.name} required bind:value={form.name} />

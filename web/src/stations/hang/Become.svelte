@@ -10,6 +10,7 @@
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { dayAndTime } from '../../units/format';
   import { fieldText, weightAsTyped } from '../../units/quantity';
   import { words } from '../../words';
@@ -37,6 +38,7 @@
 
 <form
   class="become"
+  {@attach takesFocus}
   aria-label={hangs ? say.title(card.tag) : words.life.next}
   onsubmit={(event) => {
     event.preventDefault();

@@ -2,6 +2,7 @@
   // What was declared of a piece when it was hung, and where it hung; a wrong value is corrected on record.
   import type { Schema } from '../../api/client';
   import When from '../../forms/When.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { dayAndTime, weekdayAndYear } from '../../units/format';
   import { words } from '../../words';
   import { chosen, Correcting, declared, declaredText, type Field } from './correcting.svelte';
@@ -55,6 +56,7 @@
               void form.send();
             }}
             class="flex flex-wrap gap-2 pb-2"
+            {@attach takesFocus}
           >
             {#if chosen[field]}
               <select class="select min-h-11 w-40" bind:value={form.text} aria-label={say.fields[field]}>

@@ -1,13 +1,15 @@
 <script lang="ts">
   // The Hang station: the room as it is, and beside it a piece, the form, or a file.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { tick } from 'svelte';
+  import { tick, untrack } from 'svelte';
+  import { MediaQuery } from 'svelte/reactivity';
 
   import { type Schema } from '../../api/client';
   import { undo } from '../../api/undo';
   import { keys, lineQuery, pieceQuery, roomQuery } from '../../api/queries';
   import Keys from '../../keys/Keys.svelte';
-  import { isTyping } from '../../keys/typing';
+  import { standOn } from '../../keys/focus';
+  import { isForThePage, underDialog } from '../../keys/typing';
   import { inAddress, intoAddress } from '../../shell/address';
   import { keepRound } from '../../shell/connection.svelte';
   import { making } from '../../shell/follow.svelte';
@@ -112,7 +114,11 @@
     refresh(answer);
     if (answer === null) return;
     pick(answer.card.id);
-    void tick().then(() => panel?.scrollTo(0, 0)); // where it hangs now, and its new date, stand at the top
+    void tick().then(() => {
+      panel?.scrollTo(0, 0); // where it hangs now, and its new date, stand at the top
+      const shown = panel?.querySelector('article');
+      if (shown) standOn(shown);
+    });
   }
   /** The chosen piece as one that can be carried. */
   function inHand(): Carried | null {
@@ -144,18 +150,18 @@
     session.say(words.imports.done(done.rows_new));
   }
   function back(): void {
-    if (showKeys) showKeys = false;
-    else if (hand.holds) hand.holds = null;
+    if (hand.holds) hand.holds = null;
     else if (beside !== 'piece') beside = 'piece';
     else pick(null);
   }
   function key(event: KeyboardEvent): void {
     if (event.key === 'Escape') {
+      if (underDialog()) return;
       (document.activeElement as HTMLElement | null)?.blur();
       back();
       return;
     }
-    if (isTyping(event)) return;
+    if (!isForThePage(event)) return;
     const does: Record<string, () => void> = {
       w: beginWeighing,
       r: () => void navigate('/hang/:place/round', { params: { place: String(placeId) } }),
@@ -163,7 +169,6 @@
       b: () => (beside = 'import'),
       m: () => (hand.holds = hand.holds ? null : inHand()),
       v: () => (asList = !asList),
-      '/': () => document.getElementById('find')?.focus(),
       '?': () => (showKeys = !showKeys),
     };
     if (early !== null && /^[\d.,]$/.test(event.key)) {
@@ -189,6 +194,16 @@
     else pick(neighbour(pieces, null, 'ArrowRight'));
   }
   const sheetOpen = $derived(!hand.holds && (beside !== 'piece' || chosen !== null));
+  const narrow = new MediaQuery('max-width: 900px');
+  /** On a narrow screen the panel lies over the room, which is then out of reach of keys, too. */
+  const covered = $derived(sheetOpen && narrow.current);
+  $effect(() => {
+    if (!covered) return;
+    const from = untrack(() => chosen);
+    if (panel && !panel.contains(document.activeElement)) standOn(panel);
+    return () =>
+      void tick().then(() => document.querySelector<HTMLElement>(`[data-piece="${from}"]`)?.focus());
+  });
 </script>
 
 <svelte:window onkeydown={key} onpopstate={readAddress} />
@@ -197,13 +212,13 @@
 <div class="flex h-full flex-col">
   {#if line.data}<Line line={line.data} {placeId} />{/if}
   <div class="flex min-h-0 flex-1">
-    <main class="min-w-0 flex-1 overflow-y-auto px-5 pt-3 pb-16 max-md:px-3">
+    <main class="min-w-0 flex-1 overflow-y-auto px-5 pt-3 pb-16 max-md:px-3" inert={covered}>
       {#if room.data}
         <div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
           <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
           <p class="quiet">
             <a
-              class="text-base-content mr-2 underline underline-offset-4"
+              class="text-base-content mr-2 inline-flex min-h-11 items-center underline underline-offset-4"
               href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
               >{words.place.climate} →</a
             >
@@ -310,9 +325,8 @@
         ><kbd>b</kbd> {words.imports.title}</button
       >
       <input
-        id="find"
         class="input min-h-11 w-40 max-md:hidden"
-        placeholder={`${words.find} /`}
+        placeholder={words.find}
         aria-label={words.find}
         bind:value={find}
       />

@@ -7,6 +7,7 @@
   import Instrument from '../../forms/Instrument.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { dayRange, longDay } from '../../units/format';
   import { fieldText, weightText } from '../../units/quantity';
   import Assumed from './Assumed.svelte';
@@ -46,7 +47,7 @@
   }
 </script>
 
-<form onsubmit={submit} aria-label={words.form.hangTitle}>
+<form onsubmit={submit} aria-label={words.form.hangTitle} {@attach takesFocus}>
   <div class="flex items-start justify-between">
     <h2 class="font-tag text-2xl font-bold">{words.form.hangTitle}</h2>
     <button

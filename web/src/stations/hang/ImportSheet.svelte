@@ -1,6 +1,7 @@
 <script lang="ts">
   // Bring in a file: what was understood, what it would bring, what is faulty; then the go-ahead.
   import type { Schema } from '../../api/client';
+  import { takesFocus } from '../../keys/focus';
   import { dayRange, fullDay, percent } from '../../units/format';
   import { weightText } from '../../units/quantity';
   import { words } from '../../words';
@@ -31,7 +32,7 @@
   }
 </script>
 
-<section aria-label={say.title}>
+<section aria-label={say.title} {@attach takesFocus}>
   <div class="flex items-start justify-between">
     <h2 class="font-tag text-2xl font-bold">
       {say.title} <span class="quiet text-lg font-medium">· {placeName}</span>

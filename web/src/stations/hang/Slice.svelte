@@ -5,6 +5,7 @@
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { session } from '../../shell/session.svelte';
   import { typedAs, weightText } from '../../units/quantity';
   import { words } from '../../words';
@@ -39,7 +40,7 @@
   }
 </script>
 
-<form class="mt-3" aria-label={say.title} onsubmit={go}>
+<form class="mt-3" aria-label={say.title} {@attach takesFocus} onsubmit={go}>
   <h3 class="font-tag text-lg font-semibold">{say.title}</h3>
   <p class="quiet text-sm">{say.hint}</p>
   <div class="flex flex-wrap items-end gap-3">

@@ -6,6 +6,7 @@
   import { onTheScale } from '../../api/standins';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
+  import { standOn } from '../../keys/focus';
   import { fieldText, unit, weightText } from '../../units/quantity';
   import { words } from '../../words';
   import { type Refresh, WeighEntry } from './weigh.svelte';
@@ -33,7 +34,8 @@
   async function submit(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const stored = await entry.store(entry.question !== null);
-    if (stored) (document.activeElement as HTMLElement | null)?.blur();
+    const panel = box?.closest('article');
+    if (stored && panel) standOn(panel); // what the scale says now, and the new date, are read from its top
   }
 </script>
 

@@ -1,6 +1,9 @@
 <script lang="ts">
   // The weights of a piece as a table; each can be struck through with a reason, and counted again.
+  import { tick } from 'svelte';
+
   import type { Schema } from '../../api/client';
+  import { standOn, takesFocus } from '../../keys/focus';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, percent } from '../../units/format';
   import { weightAsTyped, weightText } from '../../units/quantity';
@@ -9,6 +12,7 @@
   import { type Refresh, restore, strike } from './weigh.svelte';
 
   let { piece, refresh }: { piece: Schema['PieceOut']; refresh: Refresh } = $props();
+  let section = $state<HTMLElement>();
   let striking = $state<number | null>(null);
   let reason = $state('');
 
@@ -17,6 +21,9 @@
     try {
       refresh(await strike(weighing.id, why));
       striking = null;
+      await tick();
+      const back = section?.querySelector<HTMLElement>(`[data-weighing='${weighing.id}'] button`) ?? section;
+      if (back) standOn(back);
       session.say(words.piece.struck(weightText(weighing.gross_g)), async () =>
         refresh(await restore(weighing.id)),
       );
@@ -34,7 +41,7 @@
   }
 </script>
 
-<section class="mt-4">
+<section class="mt-4" bind:this={section}>
   <h3 class="font-tag text-lg font-semibold">{words.piece.weights}</h3>
   {#if piece.weighings.length === 0}
     <p class="quiet">{words.piece.noWeights}</p>
@@ -49,7 +56,11 @@
       </thead>
       <tbody>
         {#each piece.weighings as w (w.id)}
-          <tr class="border-base-300 border-b align-top" class:struck={w.struck_at !== null}>
+          <tr
+            data-weighing={w.id}
+            class="border-base-300 border-b align-top"
+            class:struck={w.struck_at !== null}
+          >
             <td class="py-1.5 pr-2 whitespace-nowrap max-md:text-sm">{dayAndTime(w.at)}</td>
             <td class="py-1.5 pr-2 text-right font-semibold whitespace-nowrap">{weightAsTyped(w.gross_g)}</td>
             <td class="py-1.5 pr-2 text-right whitespace-nowrap"
@@ -90,7 +101,7 @@
             <tr>
               <td colspan="5" class="pb-2">
                 <p class="text-sm">{words.piece.strikeReason}</p>
-                <div class="mt-1 flex flex-wrap gap-1.5">
+                <div class="mt-1 flex flex-wrap gap-1.5" {@attach takesFocus}>
                   {#each words.piece.reasons as why (why)}
                     <button class="btn btn-sm min-h-11" onclick={() => doStrike(w, why)}>{why}</button>
                   {/each}

@@ -2,6 +2,7 @@
   // A person: a tag with the name, what they may do in words, and what an owner may change about it.
   import { api, type Schema } from '../../api/client';
   import PaperTag from '../../goods/PaperTag.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime, fullDay } from '../../units/format';
@@ -69,7 +70,12 @@
     </div>
   {/if}
   {#if changing}
-    <form class="col-span-full flex flex-wrap items-end gap-3" onsubmit={give} aria-label={say.newPassphrase}>
+    <form
+      class="col-span-full flex flex-wrap items-end gap-3"
+      onsubmit={give}
+      {@attach takesFocus}
+      aria-label={say.newPassphrase}
+    >
       <label class="block"
         ><span class="block text-sm font-semibold">{say.passphraseFor(person.name)}</span><input
           class="input min-h-11 w-72"

@@ -3,6 +3,7 @@
   // loads the page anew.
   import { api, type Schema, take } from '../../api/client';
   import Pick from '../../forms/Pick.svelte';
+  import OneLetter from '../../keys/OneLetter.svelte';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { keepShows, languages, type Shows, shows, writeShows } from '../../units/shows';
@@ -58,4 +59,5 @@
     <div><button class="btn min-h-11">{say.go}</button></div>
     <p class="quiet text-sm">{say.files}</p>
   </form>
+  <div class="mt-2"><OneLetter /></div>
 </section>

@@ -71,7 +71,7 @@
       <main>
         <p>
           <a
-            class="quiet inline-flex min-h-8 items-center underline underline-offset-4"
+            class="quiet inline-flex min-h-11 items-center underline underline-offset-4"
             href={p('/bench/batch/:id', { params: { id: String(id) } })}
             >{words.bench.batch.title(data.code)}</a
           >

@@ -6,6 +6,7 @@
   import { lineQuery, warmQuery } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { words } from '../../words';
   import type { Settling } from './settling.svelte';
 
@@ -19,6 +20,7 @@
 </script>
 
 <form
+  {@attach takesFocus}
   class="entry"
   onsubmit={(event) => {
     event.preventDefault();

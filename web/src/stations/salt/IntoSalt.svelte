@@ -7,6 +7,7 @@
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import When from '../../forms/When.svelte';
+  import { takesFocus } from '../../keys/focus';
   import { recipeWeight } from '../../units/quantity';
   import { words } from '../../words';
   import { IntoSaltForm } from './intosalt.svelte';
@@ -48,7 +49,7 @@
 </script>
 
 {#if form}
-  <form onsubmit={put} aria-label={say.title}>
+  <form onsubmit={put} aria-label={say.title} {@attach takesFocus}>
     <div class="flex items-baseline justify-between">
       <h2 class="font-tag text-2xl font-bold">{say.title}</h2>
       <button type="button" class="min-h-11 underline underline-offset-4" onclick={onclose}

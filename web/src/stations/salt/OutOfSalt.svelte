@@ -9,6 +9,7 @@
   import { typedNumber } from '../../units/number';
   import { fieldText, typedAs, weightText } from '../../units/quantity';
   import { words } from '../../words';
+  import { takesFocus } from '../../keys/focus';
   import { session } from '../../shell/session.svelte';
   import type { Card, SaltDesk } from './saltdesk.svelte';
 
@@ -42,6 +43,7 @@
 
 {#if shown}
   <form
+    {@attach takesFocus}
     class="mt-4"
     aria-label={say.title}
     onsubmit={(e) => {

@@ -28,13 +28,15 @@
         <tr class:quiet={!rule.chosen}>
           <td>
             {#if !free}
-              <input
-                type="checkbox"
-                class="checkbox checkbox-sm"
-                checked={rule.chosen}
-                aria-label={`${say.counts}: ${rule.says}`}
-                onchange={() => toggle(rule.name)}
-              />
+              <label class="grid min-h-8 min-w-8 place-items-center pointer-coarse:min-h-11"
+                ><input
+                  type="checkbox"
+                  class="checkbox checkbox-sm"
+                  checked={rule.chosen}
+                  aria-label={`${say.counts}: ${rule.says}`}
+                  onchange={() => toggle(rule.name)}
+                /></label
+              >
             {/if}
           </td>
           <th scope="row">{rule.says}</th>

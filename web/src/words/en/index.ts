@@ -381,5 +381,6 @@ export const words = {
       ['Esc', 'back'],
       ['?', 'these keys'],
     ],
+    single: 'Keys of one letter work (off: for dictation, or a hand that rests on the keys)',
   },
 } as const;

@@ -387,5 +387,6 @@ export const words = {
       ['Esc', 'indietro'],
       ['?', 'questi tasti'],
     ] as const,
+    single: 'I tasti di una lettera funzionano (spenti: per chi detta, o posa la mano sui tasti)',
   },
 };

@@ -34,7 +34,9 @@
         {#each all.events as one (one.id)}
           <article class="border-base-300 border-b py-2" class:opacity-80={one.ended_at !== null}>
             <p class="text-lg font-semibold" class:text-error={one.ended_at === null}>
-              <a class="underline underline-offset-4" href={one.link}>{said(one.title)}</a>
+              <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={one.link}
+                >{said(one.title)}</a
+              >
             </p>
             <p class="quiet">
               {one.ended_at

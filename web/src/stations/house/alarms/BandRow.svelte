@@ -7,6 +7,7 @@
   import { head } from '../../../api/entry';
   import Field from '../../../forms/Field.svelte';
   import { optionalAs, optionalNumber } from '../../../forms/typed';
+  import { takesFocus } from '../../../keys/focus';
   import { session } from '../../../shell/session.svelte';
   import { fieldText, unit } from '../../../units/quantity';
   import { words } from '../../../words';
@@ -100,7 +101,7 @@
     >
   </div>
   {#if open}
-    <form class="pb-3" onsubmit={watch} aria-label={band.place}>
+    <form class="pb-3" onsubmit={watch} {@attach takesFocus} aria-label={band.place}>
       {#if !set && (from.low_c != null || from.low_rh != null)}<p class="text-info">
           {say.usual(say.setpoint)}
         </p>{/if}
