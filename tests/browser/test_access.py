@@ -45,9 +45,7 @@ def test_after_a_weight_a_strike_and_a_move_the_keys_go_on_where_the_work_is(pag
     expect(panel).to_be_focused()
 
 
-def test_a_form_takes_the_focus_when_it_opens_and_gives_it_back_when_it_closes(
-    page: Page, serve, clock: Clock
-) -> None:
+def test_a_form_takes_the_focus_when_it_opens_and_gives_it_back_when_it_closes(page: Page, serve, clock: Clock) -> None:
     hung(page, serve().url)
     opener = page.get_by_role("button", name="Take down")
     opener.press("Enter")
@@ -121,3 +119,40 @@ def test_on_a_phone_what_the_panel_covers_is_out_of_reach(phone: Page, serve, cl
     panel.get_by_role("button", name="close").first.tap()
     expect(phone.locator("main")).not_to_have_attribute("inert", "")
     expect(phone.get_by_role("button", name=re.compile("^J-14-03"))).to_be_focused()
+
+
+def test_at_four_times_the_size_the_work_is_not_hidden_behind_bars(page: Page, serve, clock: Clock) -> None:
+    hung(page, serve().url)
+    page.goto(page.url.split("?")[0])
+    page.set_viewport_size({"width": 320, "height": 200})
+    expect(page.get_by_role("heading", name="Pit", exact=True)).to_be_in_viewport()
+    piece = page.get_by_role("button", name=re.compile("^J-14-03"))
+    piece.scroll_into_view_if_needed()
+    expect(piece).to_be_in_viewport(ratio=0.3)
+    assert page.evaluate("document.documentElement.scrollHeight") > 400  # one page that scrolls as a whole
+
+
+COLOURS = """(shown) => { const style = getComputedStyle(shown); return [style.color, style.backgroundColor] }"""
+
+
+def test_in_colours_of_the_readers_own_what_is_chosen_is_still_seen(page: Page, serve, clock: Clock) -> None:
+    hung(page, serve().url)
+    page.emulate_media(forced_colors="active")
+    layers = page.get_by_role("group", name="drawing")
+    chosen, other = (layers.get_by_role("button", name=name).evaluate(COLOURS) for name in ("days left", "pace"))
+    assert chosen != other
+    assert chosen[0] != chosen[1]
+    airs = page.get_by_role("banner").get_by_role("link")
+    pit, back = (
+        airs.filter(has_text=name).evaluate("(one) => getComputedStyle(one).borderBottomColor")
+        for name in ("Pit", "Back cellar")
+    )
+    assert pit != back
+
+
+def test_nothing_moves_for_whoever_asked_for_stillness(page: Page, serve, clock: Clock) -> None:
+    hung(page, serve().url)
+    moving = "[...document.querySelectorAll('*')].filter((one) => parseFloat(getComputedStyle(one).transitionDuration))"
+    assert page.evaluate(f"{moving}.length") == 0  # every page of these tests is asked for so
+    page.emulate_media(reduced_motion="no-preference")
+    assert page.evaluate(f"{moving}.length") > 0

@@ -204,6 +204,7 @@
     color: var(--bar-quiet);
   }
   .stop i {
+    forced-color-adjust: none;
     position: relative;
     display: block;
     width: 100%;
@@ -253,6 +254,11 @@
   }
   .air.chosen {
     border-color: var(--bar-ink);
+  }
+  @media (forced-colors: active) {
+    .air:not(.chosen) {
+      border-color: Canvas;
+    }
   }
   .name {
     font-size: 0.74rem;

@@ -56,6 +56,10 @@
   summary::-webkit-details-marker {
     display: none;
   }
+  .string,
+  .string * {
+    forced-color-adjust: none; /* the figure on its string, in the reader's colours by their names */
+  }
   .string {
     position: relative;
     display: block;
