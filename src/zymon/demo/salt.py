@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, field
 
-from zymon.core.bench.families import CURING_SALTS, SaltingWay, family
+from zymon.core.bench.families import CURING_SALTS, family
+from zymon.core.salting.ways import Way
 from zymon.formats.family_sheet import SaidOfSalt, family_sheet
 from zymon.formats.recipe_file import SheetCuring, Species
 from zymon.store import bench, salt
@@ -24,7 +25,7 @@ class DemoSalting:
     code: str
     product: str
     family: str
-    way: SaltingWay
+    way: Way
     percent: float
     geometry: str
     across_mm: tuple[float, ...]

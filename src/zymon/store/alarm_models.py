@@ -3,6 +3,9 @@
 from sqlalchemy import ForeignKey, String, Text, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.alarms import Kind as AlarmKind
+
+from .kinds import MessageWay
 from .models import Base, Place
 
 
@@ -28,7 +31,7 @@ class AlarmEvent(Base):
 
     __tablename__ = "alarm_event"
     id: Mapped[int] = mapped_column(primary_key=True)
-    kind: Mapped[str] = mapped_column(String(16))
+    kind: Mapped[AlarmKind] = mapped_column(String(16))
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))
     about: Mapped[str] = mapped_column(String(60))  # of one batch or piece: its code or tag; else empty
     link: Mapped[str] = mapped_column(String(120))
@@ -47,7 +50,7 @@ class AlarmPerson(Base):
     __tablename__ = "alarm_person"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(60))
-    way: Mapped[str] = mapped_column(String(8))  # mail, call, push
+    way: Mapped[MessageWay] = mapped_column(String(8))
     address: Mapped[str] = mapped_column(Text)
     secret: Mapped[str] = mapped_column(String(100))  # with which calls are signed
     second: Mapped[bool]

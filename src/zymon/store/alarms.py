@@ -66,7 +66,7 @@ def open_events(session: Session) -> list[AlarmEvent]:
         .options(joinedload(AlarmEvent.place))
     )
     order = {kind: i for i, kind in enumerate(KINDS)}
-    return sorted(session.scalars(query), key=lambda e: (e.ended_s is not None, order.get(e.kind, 99), e.begun_s))  # type: ignore[call-overload]
+    return sorted(session.scalars(query), key=lambda e: (e.ended_s is not None, order.get(e.kind, 99), e.begun_s))
 
 
 def events(session: Session) -> list[AlarmEvent]:

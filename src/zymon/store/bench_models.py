@@ -3,6 +3,10 @@
 from sqlalchemy import CheckConstraint, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.drying.geometry import Shape
+from zymon.core.drying.history import Casing
+from zymon.core.planning.amounts import LossBasis
+
 from .models import Base, Batch
 
 
@@ -142,8 +146,8 @@ class MadePiece(Base):
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
     mix_id: Mapped[int | None] = mapped_column(ForeignKey("mix.id"))  # None: of the first mix
     tag: Mapped[str] = mapped_column(String(40), unique=True)
-    shape: Mapped[str] = mapped_column(String(20))
-    casing: Mapped[str] = mapped_column(String(20))
+    shape: Mapped[Shape] = mapped_column(String(20))
+    casing: Mapped[Casing] = mapped_column(String(20))
     gross_g: Mapped[float | None]  # None: not weighed, to be hung without a scale
     casing_g: Mapped[float]
     net_g: Mapped[float]
@@ -155,7 +159,7 @@ class MadePiece(Base):
     thickness_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
     target_loss_percent: Mapped[float | None]  # None: done by feel or days
-    loss_basis: Mapped[str] = mapped_column(String(8))
+    loss_basis: Mapped[LossBasis] = mapped_column(String(8))
     made_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
     piece_id: Mapped[int | None] = mapped_column(ForeignKey("piece.id"), unique=True)

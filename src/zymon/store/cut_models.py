@@ -4,6 +4,7 @@ from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .bench_models import Recipe
+from .kinds import CutVerdict
 from .models import Base, Batch, Piece, Struck
 
 
@@ -18,7 +19,7 @@ class SeenFace(Struck, Base):
     seen: Mapped[str]
     predicted: Mapped[str]
     told: Mapped[str]
-    verdict: Mapped[str] = mapped_column(String(10))  # good, held, discarded
+    verdict: Mapped[CutVerdict] = mapped_column(String(10))
     note: Mapped[str] = mapped_column(String(300))
     piece: Mapped[Piece] = relationship()
 

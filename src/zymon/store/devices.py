@@ -170,4 +170,4 @@ def _impossible(of: Device, reading: Sent, now_s: int) -> Said | None:
 
 def kind_of(of: Device) -> Kind:
     """The kind of a device."""
-    return of.kind  # type: ignore[return-value] # checked on entry
+    return of.kind

@@ -3,6 +3,9 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.ledger.batch import ParasiteWay
+
+from .kinds import Curing, DeviationAct, MeatNoteKind, TakenOf
 from .models import Base, Place, Struck
 
 
@@ -39,7 +42,7 @@ class DeviationStep(Struck, Base):
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     hurdle: Mapped[str] = mapped_column(String(30))
     at_s: Mapped[int]
-    step: Mapped[str] = mapped_column(String(12))
+    step: Mapped[DeviationAct] = mapped_column(String(12))
     note: Mapped[str] = mapped_column(String(300))
 
 
@@ -53,7 +56,7 @@ class LabResult(Struck, Base):
     what: Mapped[str] = mapped_column(String(40))
     value: Mapped[float]
     unit: Mapped[str] = mapped_column(String(10), default="")
-    taken_of: Mapped[str] = mapped_column(String(8), default="product")  # or mix
+    taken_of: Mapped[TakenOf] = mapped_column(String(8), default="product")
     tag: Mapped[str | None] = mapped_column(String(40))  # of one piece; None: of the batch
     loss_percent: Mapped[float | None]
     note: Mapped[str] = mapped_column(String(200))
@@ -66,7 +69,7 @@ class ParasiteStep(Struck, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     species: Mapped[str] = mapped_column(String(20))
-    way: Mapped[str] = mapped_column(String(12))
+    way: Mapped[ParasiteWay] = mapped_column(String(12))
     temperature_c: Mapped[float | None]
     days: Mapped[float | None]
     thickness_cm: Mapped[float | None]
@@ -86,7 +89,7 @@ class WentIn(Struck, Base):
     species: Mapped[str | None] = mapped_column(String(20))
     fat_percent: Mapped[float | None]
     salt_percent: Mapped[float | None]
-    curing: Mapped[str] = mapped_column(String(8))
+    curing: Mapped[Curing] = mapped_column(String(8))
     curing_percent: Mapped[float | None]
     nitrite_fraction: Mapped[float | None]
     nitrate_fraction: Mapped[float | None]
@@ -101,7 +104,7 @@ class MeatNote(Struck, Base):
     __tablename__ = "meat_note"
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(8))
+    kind: Mapped[MeatNoteKind] = mapped_column(String(8))
     at_s: Mapped[int]
     to_s: Mapped[int | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))

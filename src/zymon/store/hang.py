@@ -10,6 +10,7 @@ from zymon.core.errors import OutOfRangeError
 from zymon.core.say import said
 
 from .bench_models import MadePiece
+from .kinds import EndedAs
 from .models import Batch, Hanging, Piece, PieceState, Rod
 from .places import ClashError, flush_or_clash, free_hook, place, there, touch
 from .struck import strike
@@ -163,7 +164,7 @@ def move_piece(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, b
     return of
 
 
-def end_hanging(of: Hanging, at_s: int, ended_as: str, by: str) -> None:
+def end_hanging(of: Hanging, at_s: int, ended_as: EndedAs, by: str) -> None:
     """End a piece's time at a hook. Raises OutOfRangeError for an end before its beginning."""
     if at_s < of.from_s:
         raise OutOfRangeError("refused.not_there_yet", tag=of.piece.tag)

@@ -3,6 +3,9 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.devices import Kind as DeviceKind
+
+from .kinds import HangKind
 from .models import Base, Piece, Place, Struck
 
 
@@ -13,7 +16,7 @@ class HangEvent(Struck, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(12))
+    kind: Mapped[HangKind] = mapped_column(String(12))
     at_s: Mapped[int]
     found: Mapped[str | None]
     note: Mapped[str] = mapped_column(String(300))
@@ -46,7 +49,7 @@ class Device(Base):
     __tablename__ = "device"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(60), unique=True)
-    kind: Mapped[str] = mapped_column(String(10))
+    kind: Mapped[DeviceKind] = mapped_column(String(10))
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"), index=True)
     token_sha256: Mapped[str] = mapped_column(String(64), unique=True)
     simulated: Mapped[bool]

@@ -3,6 +3,10 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.stock.packs import Form, KeepAt, Wrap
+from zymon.core.stock.yields import CostKind
+
+from .kinds import PackEventKind
 from .models import Base, Batch, Piece, Place, Struck
 
 
@@ -17,9 +21,9 @@ class Packed(Struck, Base):
     at_s: Mapped[int]  # packed on
     number: Mapped[int]
     net_g: Mapped[float]
-    form: Mapped[str] = mapped_column(String(8))  # whole, piece, sliced
-    wrap: Mapped[str] = mapped_column(String(8))  # vacuum, paper, jar, none
-    keep_at: Mapped[str] = mapped_column(String(8))  # fridge, freezer, cellar
+    form: Mapped[Form] = mapped_column(String(8))
+    wrap: Mapped[Wrap] = mapped_column(String(8))
+    keep_at: Mapped[KeepAt] = mapped_column(String(8))
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"), index=True)
     period_days: Mapped[int | None]  # the maker's own; None: none was given
     ingredients: Mapped[str | None] = mapped_column(String(2000))  # typed, where no sheet has them
@@ -36,7 +40,7 @@ class PackEvent(Struck, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)
     pack_id: Mapped[int] = mapped_column(ForeignKey("pack.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(8))  # opened, out
+    kind: Mapped[PackEventKind] = mapped_column(String(8))
     how: Mapped[str] = mapped_column(String(10))
     at_s: Mapped[int]
     number: Mapped[int]
@@ -57,7 +61,7 @@ class BatchCost(Struck, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(8))
+    kind: Mapped[CostKind] = mapped_column(String(8))
     amount: Mapped[float]
     note: Mapped[str] = mapped_column(String(200))
     at_s: Mapped[int]

@@ -5,6 +5,16 @@ from typing import TYPE_CHECKING
 from sqlalchemy import CheckConstraint, ForeignKey, Index, String, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
+from zymon.core.drying.forecast import Status
+from zymon.core.drying.geometry import Kind, Shape
+from zymon.core.drying.history import Casing
+from zymon.core.drying.surroundings import Sort, Stirring
+from zymon.core.ledger.batch import DoneBy, Use
+from zymon.core.life import How
+from zymon.core.life import Kind as LifeKind
+
+from .kinds import EndedAs, ImportKind, PlaceKind, WeighedBy
+
 if TYPE_CHECKING:
     from .hang_models import HangEvent
 
@@ -43,9 +53,9 @@ class Place(Base):
     __table_args__ = (CheckConstraint("kind IN ('chamber', 'warm', 'salt', 'store')"),)
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(80), unique=True)
-    kind: Mapped[str] = mapped_column(String(16))
-    sort: Mapped[str | None] = mapped_column(String(20))  # what it is, of those that pieces hang in; None: nobody said
-    stirring: Mapped[str | None] = mapped_column(String(8))  # how its air moves; None: as is usual there
+    kind: Mapped[PlaceKind] = mapped_column(String(16))
+    sort: Mapped[Sort | None] = mapped_column(String(20))  # what it is, of those that pieces hang in; None: nobody said
+    stirring: Mapped[Stirring | None] = mapped_column(String(8))  # how its air moves; None: as is usual there
     room: Mapped[int | None]  # how many pieces go in where there are no hooks; None: nobody said
     elsewhere: Mapped[bool] = mapped_column(default=False)  # no place of the workshop: where other people's goods hung
     position: Mapped[int]
@@ -85,15 +95,15 @@ class Batch(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     code: Mapped[str] = mapped_column(String(40), unique=True)
     product: Mapped[str] = mapped_column(String(120))
-    kind: Mapped[str] = mapped_column(String(20))
-    shape: Mapped[str] = mapped_column(String(20))
-    casing: Mapped[str] = mapped_column(String(20))
+    kind: Mapped[Kind] = mapped_column(String(20))
+    shape: Mapped[Shape] = mapped_column(String(20))
+    casing: Mapped[Casing] = mapped_column(String(20))
     fat_percent: Mapped[float | None]
     salt_percent: Mapped[float | None]
     created_s: Mapped[int]
     profile: Mapped[str] = mapped_column(String(20), default="us")  # the limits it is judged by
-    use: Mapped[str] = mapped_column(String(8), default="raw")  # or cooked
-    done_by: Mapped[str] = mapped_column(String(8), default="weight")  # or feel, or days
+    use: Mapped[Use] = mapped_column(String(8), default="raw")
+    done_by: Mapped[DoneBy] = mapped_column(String(8), default="weight")
     pieces: Mapped[list["Piece"]] = relationship(back_populates="batch", order_by="Piece.tag")
 
 
@@ -104,15 +114,15 @@ class Piece(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("batch.id"), index=True)
     tag: Mapped[str] = mapped_column(String(40), unique=True)
-    shape: Mapped[str] = mapped_column(String(20))
-    casing: Mapped[str] = mapped_column(String(20))
+    shape: Mapped[Shape] = mapped_column(String(20))
+    casing: Mapped[Casing] = mapped_column(String(20))
     diameter_mm: Mapped[float | None]
     thickness_mm: Mapped[float | None]
     length_mm: Mapped[float | None]
     start_weight_g: Mapped[float | None]  # None: nobody weighed it
     tare_g: Mapped[float]
     target_loss_percent: Mapped[float | None]  # None: not done by weight
-    done_by: Mapped[str | None] = mapped_column(String(8))  # weight, feel, days; None: as its batch
+    done_by: Mapped[DoneBy | None] = mapped_column(String(8))  # None: as its batch
     done_days: Mapped[int | None]
     skin: Mapped[bool | None]
     bone: Mapped[bool | None]
@@ -171,7 +181,7 @@ class Hanging(Base):
     hook: Mapped[int]
     from_s: Mapped[int]
     to_s: Mapped[int | None]
-    ended_as: Mapped[str | None] = mapped_column(String(10))  # moved, down
+    ended_as: Mapped[EndedAs | None] = mapped_column(String(10))
     ended_by: Mapped[str | None] = mapped_column(String(60))
     end_reason: Mapped[str | None] = mapped_column(String(200))  # as it was worded before states were kept
     by: Mapped[str] = mapped_column(String(60))
@@ -192,8 +202,8 @@ class PieceState(Struck, Base):
     )
     id: Mapped[int] = mapped_column(primary_key=True)
     piece_id: Mapped[int] = mapped_column(ForeignKey("piece.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(10))
-    how: Mapped[str] = mapped_column(String(12))  # resting: the bag; gone: eaten, given, sold, discarded; else ""
+    kind: Mapped[LifeKind] = mapped_column(String(10))
+    how: Mapped[How] = mapped_column(String(12))  # resting: the bag; gone: eaten, given, sold, discarded; else ""
     from_s: Mapped[int]
     to_s: Mapped[int | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"), index=True)
@@ -232,7 +242,7 @@ class Weighing(Base):
     by: Mapped[str] = mapped_column(String(60))
     entered_s: Mapped[int]
     kept: Mapped[bool] = mapped_column(default=False)  # asked about and kept all the same
-    source: Mapped[str] = mapped_column(String(10))  # hand, round, file
+    source: Mapped[WeighedBy] = mapped_column(String(10))
     import_id: Mapped[int | None] = mapped_column(ForeignKey("import_report.id"))
     restores_id: Mapped[int | None] = mapped_column(ForeignKey("weighing.id"))  # the struck one it repeats
     struck_s: Mapped[int | None]
@@ -253,7 +263,7 @@ class ForecastRecord(Base):
     p50_s: Mapped[int | None]
     p90_s: Mapped[int | None]
     loss_percent: Mapped[float]
-    status: Mapped[str] = mapped_column(String(16))
+    status: Mapped[Status] = mapped_column(String(16))
     afterwards: Mapped[bool] = mapped_column(default=False)  # worked out later, with what was known then
 
 
@@ -319,7 +329,7 @@ class ImportReport(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     at_s: Mapped[int]
     by: Mapped[str] = mapped_column(String(60))
-    kind: Mapped[str] = mapped_column(String(16))
+    kind: Mapped[ImportKind] = mapped_column(String(16))
     file_name: Mapped[str] = mapped_column(String(200))
     sha256: Mapped[str] = mapped_column(String(64))
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"))

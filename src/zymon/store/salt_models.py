@@ -3,7 +3,11 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.curing import Geometry
+from zymon.core.salting.ways import Way
+
 from .bench_models import Making
+from .kinds import SaltEventKind
 from .models import Base, Place
 
 
@@ -14,7 +18,7 @@ class SaltPiece(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
     tag: Mapped[str] = mapped_column(String(40), unique=True)
-    geometry: Mapped[str] = mapped_column(String(10))
+    geometry: Mapped[Geometry] = mapped_column(String(10))
     across_mm: Mapped[float]
     raw_g: Mapped[float]
     skin_share: Mapped[float]
@@ -40,12 +44,12 @@ class SaltEvent(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)  # made where it is tapped: sent twice, it counts once
     salt_piece_id: Mapped[int] = mapped_column(ForeignKey("salt_piece.id"), index=True)
-    kind: Mapped[str] = mapped_column(String(12))
+    kind: Mapped[SaltEventKind] = mapped_column(String(12))
     at_s: Mapped[int]
     value: Mapped[float | None]
     place_id: Mapped[int | None] = mapped_column(ForeignKey("place.id"), index=True)
     container: Mapped[str | None] = mapped_column(String(40))
-    way: Mapped[str | None] = mapped_column(String(20))
+    way: Mapped[Way | None] = mapped_column(String(20))
     free_salt: Mapped[bool | None]
     percent: Mapped[float | None]
     note: Mapped[str] = mapped_column(String(300), default="")

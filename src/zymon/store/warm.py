@@ -208,7 +208,7 @@ def warm_batch(session: Session, of: WarmStage, now_s: int, coarse: bool = False
         found,
         done,
         Fermentation(
-            culture=of.culture,  # type: ignore[arg-type] # checked on entry
+            culture=of.culture,
             dextrose_percent=of.dextrose_percent,
             salt_percent=of.salt_percent,
             start_ph=of.start_ph,

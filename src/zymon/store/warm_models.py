@@ -3,7 +3,10 @@
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from zymon.core.fermentation.curve import Culture
+
 from .bench_models import Making
+from .kinds import BatchEventKind
 from .models import Base, Place, Struck
 
 
@@ -15,7 +18,7 @@ class WarmStage(Struck, Base):
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
     place_id: Mapped[int] = mapped_column(ForeignKey("place.id"), index=True)
     stuffed_s: Mapped[int]
-    culture: Mapped[str | None] = mapped_column(String(10))
+    culture: Mapped[Culture | None] = mapped_column(String(10))
     dextrose_percent: Mapped[float | None]
     salt_percent: Mapped[float | None]
     start_ph: Mapped[float | None]
@@ -68,6 +71,6 @@ class BatchEvent(Struck, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(String(60), unique=True)
     batch_id: Mapped[int] = mapped_column(ForeignKey("making.batch_id"), index=True)
-    kind: Mapped[str] = mapped_column(String(16))
+    kind: Mapped[BatchEventKind] = mapped_column(String(16))
     at_s: Mapped[int]
     note: Mapped[str] = mapped_column(String(300))

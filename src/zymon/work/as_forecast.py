@@ -86,9 +86,9 @@ def core_piece(of: Piece) -> CorePiece:
     return CorePiece(
         tag=of.tag,
         batch=batch.code,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry against the same list
-        shape=of.shape,  # type: ignore[arg-type]
-        casing=of.casing,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=of.shape,
+        casing=of.casing,
         fat_percent=batch.fat_percent,
         salt_percent=batch.salt_percent,
         diameter_mm=of.diameter_mm,

@@ -31,8 +31,8 @@ def hang_file(shop: Premises, place_id: int, finished: bool) -> tuple[str, Itera
             format="zymon-hang/1",
             chamber=HangChamber(
                 name=of.name,
-                kind=of.sort,  # type: ignore[arg-type] # checked on entry
-                air=of.stirring,  # type: ignore[arg-type]
+                kind=of.sort,
+                air=of.stirring,
                 setpoint=None
                 if setpoint is None
                 else Setpoint(temperature_c=setpoint.temperature_c, rh_percent=setpoint.rh_percent),

@@ -120,8 +120,8 @@ def _found(of: _Lying, now_s: int) -> BatchFound:
         id=batch.id,
         code=batch.code,
         product=batch.product,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
-        shape=batch.shape,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=batch.shape,
         made_at=moment(of.made_s),
         last_at=moment(of.last_s),
         discarded=of.discarded,

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from zymon.formats.measured.understanding import Asked
+from zymon.store.kinds import ImportKind
 
 from .schemas import Ready, RecordIn
 
@@ -80,7 +81,7 @@ class ImportPreview(BaseModel):
     """What was understood of a file and what it would bring; nothing is stored yet."""
 
     token: str
-    kind: Literal["climate", "weights", "ph", "hang"]
+    kind: ImportKind
     file_name: str
     understood: list[str]
     questions: list[QuestionOut]

@@ -6,7 +6,6 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
-from typing import Literal
 
 from pydantic import BaseModel
 
@@ -23,6 +22,7 @@ from zymon.store import file_heads
 from zymon.store import import_plans as plans
 from zymon.store import imports as store
 from zymon.store.database import Session
+from zymon.store.kinds import ImportKind
 from zymon.store.models import Batch, ImportReport, Piece
 from zymon.store.places import NotFoundError
 from zymon.words import sentence
@@ -54,7 +54,7 @@ class Staged(BaseModel):
 class Read:
     """A file as it was read; `before`, what was said of files with the same head, where nothing is said of this one."""
 
-    kind: Literal["climate", "weights", "ph", "hang"]
+    kind: ImportKind
     measurements: Measurements | None = None
     hang: HangFile | None = None
     before: file_heads.FileHead | None = None

@@ -77,7 +77,7 @@ def state_of(of: Piece) -> State:
 
 def _off(of: PieceState) -> State:
     place = None if of.place is None else of.place.name
-    return State(of.kind, of.from_s, of.to_s, place, of.by, of.how)  # type: ignore[arg-type] # checked on entry
+    return State(of.kind, of.from_s, of.to_s, place, of.by, of.how)
 
 
 def life_before(before: Before, now_s: int) -> Life:

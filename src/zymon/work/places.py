@@ -22,9 +22,9 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
     return s.PlaceOut(
         id=of.id,
         name=of.name,
-        kind=of.kind,  # type: ignore[arg-type] # held by a check in the table
-        sort=of.sort,  # type: ignore[arg-type] # checked on entry
-        stirring=of.stirring,  # type: ignore[arg-type]
+        kind=of.kind,
+        sort=of.sort,
+        stirring=of.stirring,
         setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
         air=None
         if air is None
@@ -43,7 +43,7 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
 
 def surroundings_of(of: models.Place) -> Surroundings:
     """What was said of a place, for the forecast."""
-    return Surroundings(of.sort, of.stirring)  # type: ignore[arg-type] # checked on entry
+    return Surroundings(of.sort, of.stirring)
 
 
 def ready_out(made: PieceForecast) -> s.Ready:

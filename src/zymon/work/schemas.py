@@ -14,6 +14,7 @@ from zymon.core.drying.surroundings import Sort, Stirring
 from zymon.core.say import Said
 from zymon.formats.texts import LINES, ONE_LINE
 from zymon.store.database import Trouble
+from zymon.store.kinds import PlaceKind
 from zymon.words.shows import read_shows
 
 from .who import by_whom
@@ -32,7 +33,6 @@ Millimetres = Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)]
 RowId = Annotated[int, Field(ge=1, le=2**31 - 1)]  # larger ones overflow SQLite's integers
 # made where something is typed or tapped, so that what is sent twice counts once
 Uid = Annotated[str, StringConstraints(min_length=4, max_length=40, pattern=r"^[\w.:-]+$")]
-PlaceKind = Literal["chamber", "warm", "salt", "store"]
 
 
 @cache

@@ -35,7 +35,7 @@ def alarms(shop: Premises, ways: dict[Way, Sender], push_key: str | None) -> s.A
 def _event_out(of: AlarmEvent, messages: list[AlarmMessage]) -> s.AlarmOut:
     return s.AlarmOut(
         id=of.id,
-        kind=of.kind,  # type: ignore[arg-type] # written by the watch
+        kind=of.kind,
         title=said_out(title_of(of)),
         means=said_out(meaning_of(of)),
         link=of.link,
@@ -52,7 +52,7 @@ def _message_out(of: AlarmMessage) -> s.MessageOut:
     state = "gone" if of.gone_s else "waits" if of.begun_s is None else "failed" if of.trouble else "unsure"
     return s.MessageOut(
         name=of.person.name,
-        way=of.person.way,  # type: ignore[arg-type] # checked on entry
+        way=of.person.way,
         state=state,  # type: ignore[arg-type]
         at=None if at_s is None else moment(at_s),
         trouble=of.trouble,
@@ -83,7 +83,7 @@ def _person_out(of: AlarmPerson, secret: str | None = None) -> s.TellOut:
     return s.TellOut(
         id=of.id,
         name=of.name,
-        way=of.way,  # type: ignore[arg-type] # checked on entry
+        way=of.way,
         address="" if of.way == "push" else of.address,
         second=of.second,
         quiet_from=of.quiet_from,
@@ -151,7 +151,7 @@ def attempt(shop: Premises, ways: dict[Way, Sender], person_id: int, address: st
     with shop.db.reading() as session:
         to = store.person(session, person_id)
         session.expunge(to)
-    sender = ways.get(to.way)  # type: ignore[call-overload] # checked on entry
+    sender = ways.get(to.way)
     try:
         if sender is None:
             raise NotSentError(f"there is no way to send by {to.way}: see docs/alarms.md")

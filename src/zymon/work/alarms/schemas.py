@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field, StringConstraints, model_validator
 from zymon.core.alarms import Kind
 from zymon.core.errors import OutOfRangeError
 from zymon.formats.texts import ONE_LINE
+from zymon.store.kinds import MessageWay
 
 from ..schemas import Name, RecordIn, SaidOut
 
@@ -53,7 +54,7 @@ class MessageOut(BaseModel):
     """That somebody was told, or why not. `state` unsure: begun and cut off; it is not sent again."""
 
     name: str
-    way: Literal["mail", "call", "push"]
+    way: MessageWay
     state: Literal["waits", "gone", "unsure", "failed"]
     at: datetime | None
     trouble: str
@@ -78,7 +79,7 @@ class TellIn(RecordIn):
     """Somebody to be told: by mail, by a call of an address, or by push to a browser."""
 
     name: Name
-    way: Literal["mail", "call", "push"]
+    way: MessageWay
     address: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=4000), ONE_LINE]
     second: bool = False
     quiet_from: Minute | None = None
@@ -91,7 +92,7 @@ class TellOut(BaseModel):
 
     id: int
     name: str
-    way: Literal["mail", "call", "push"]
+    way: MessageWay
     address: str
     second: bool
     quiet_from: int | None
@@ -106,7 +107,7 @@ class AlarmsOut(BaseModel):
     events: list[AlarmOut]
     bands: list[BandOut]
     people: list[TellOut]
-    ways: list[Literal["mail", "call", "push"]]
+    ways: list[MessageWay]
     push_key: str | None
 
 

@@ -74,7 +74,7 @@ def tell(db: Database, senders: dict[Way, Sender], zone: ZoneInfo, address: str,
             store.begin(session, ids, now_s)
         try:
             to = batch[0].person
-            sender = senders.get(to.way)  # type: ignore[call-overload] # checked on entry
+            sender = senders.get(to.way)
             if sender is None:
                 raise NotSentError(f"there is no way to send by {to.way}: see docs/alarms.md")
             with shown_as(_shows_of(db, to)):
@@ -118,7 +118,7 @@ def _due(db: Database, zone: ZoneInfo, now_s: int) -> list[list[AlarmMessage]]:
 
 
 def _held(one: AlarmMessage, minute: int) -> bool:
-    kind: Kind = one.event.kind  # type: ignore[assignment] # written by the watch
+    kind: Kind = one.event.kind
     return held(kind, minute, one.person.quiet_from, one.person.quiet_to, one.person.woken)
 
 

@@ -112,7 +112,7 @@ def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
         tag=of.tag,
         mix=None,
         life=life_out(state),
-        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        casing=of.casing,
         across_mm=of.diameter_mm or of.thickness_mm,
         start_g=of.gross_g,
         weight_g=None,
@@ -131,7 +131,7 @@ def _hung(of: Piece) -> m.PieceOfBatch:
         tag=of.tag,
         mix=None,
         life=life_out(state_of(of)),
-        casing=of.casing,  # type: ignore[arg-type] # checked on entry
+        casing=of.casing,
         across_mm=of.diameter_mm or of.thickness_mm,
         start_g=of.start_weight_g,
         weight_g=None if said is None else said.gross_g,

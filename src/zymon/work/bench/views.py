@@ -155,9 +155,9 @@ def batch_out(session: Session, batch_id: int, now_s: int, made: list[MadeOut] |
         id=batch.id,
         code=batch.code,
         product=batch.product,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
-        shape=batch.shape,  # type: ignore[arg-type]
-        casing=batch.casing,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=batch.shape,
+        casing=batch.casing,
         made_at=moment(batch.created_s if of is None else of.made_s),
         by=None if of is None else of.by,
         profile=batch.profile,
@@ -259,9 +259,9 @@ def waiting_piece(of: MadePiece, making: Making) -> m.WaitingPiece:
         tag=of.tag,
         batch=batch.code,
         product=batch.product,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
-        shape=of.shape,  # type: ignore[arg-type]
-        casing=of.casing,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=of.shape,
+        casing=of.casing,
         fat_percent=batch.fat_percent,
         salt_percent=batch.salt_percent,
         gross_g=of.gross_g,

@@ -55,8 +55,8 @@ def story(shop: Premises, batch_id: int) -> s.StoryOut:
             batch_id=of.id,
             code=of.code,
             product=of.product,
-            kind=of.kind,  # type: ignore[arg-type] # checked on entry
-            shape=of.shape,  # type: ignore[arg-type]
+            kind=of.kind,
+            shape=of.shape,
             made_at=moment(course.made_s),
             begins=moment(begins_s - TIDE_S),
             ends=moment(_end(of, course, shop.now_s)),

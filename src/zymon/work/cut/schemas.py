@@ -11,11 +11,11 @@ from zymon.core.causes.table import CauseStage, Sign
 from zymon.core.causes.with_it_now import NowAct
 from zymon.core.drying.feel import Firmness, RingSeen
 from zymon.core.drying.geometry import Shape
+from zymon.store.kinds import CutVerdict as Verdict
 
 from ..hang.schemas import InsideOut
 from ..schemas import Code, Grams, Note, RecordIn, SaidOut, WithMade
 
-Verdict = Literal["good", "held", "discarded"]
 Ends = Literal["cut", "goes_on"]
 
 

@@ -108,7 +108,7 @@ def cut_out(shop: Premises, piece_id: int) -> s.UnderTheKnife:
             batch_id=of.batch_id,
             batch=of.batch.code,
             product=of.batch.product,
-            shape=of.shape,  # type: ignore[arg-type] # checked on entry
+            shape=of.shape,
             state=state.kind,
             at_rest=state.kind == "resting",
             across_mm=seen_inside.across_mm,
@@ -142,7 +142,7 @@ def face_out(of: SeenFace) -> s.FaceOut:
         face=face,
         signs=list(signs(face)),
         predicted=s.RingPredicted.model_validate(orjson.loads(of.predicted)),
-        verdict=of.verdict,  # type: ignore[arg-type] # checked on entry
+        verdict=of.verdict,
         note=of.note,
         struck_reason=of.struck_reason,
     )
@@ -235,7 +235,7 @@ def _looked(of: SeenFace) -> s.LookedInto:
         product=of.piece.batch.product,
         at=moment(of.at_s),
         by=of.by,
-        verdict=of.verdict,  # type: ignore[arg-type] # checked on entry
+        verdict=of.verdict,
         signs=list(signs(face)),
         ring=face.ring,
         cause=told[0]["name"] if told else None,

@@ -1,7 +1,7 @@
 """Inspection by taps, and what is done at the hook: turned, wiped, wrapped, patched, held, released."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 import orjson
 from pydantic import BaseModel, Field
@@ -14,12 +14,12 @@ from zymon.store import hang as pieces
 from zymon.store import hang_events as store
 from zymon.store.database import Session
 from zymon.store.hang_models import HangEvent
+from zymon.store.kinds import HangKind
 
 from ..premises import Premises, moment
 from ..records import of_the_drying
 from ..schemas import MadeOut, Note, RecordIn, RowId, SaidOut, StrikeIn, WithMade, all_said, said_out
 
-HangKind = Literal["inspect", "turn", "wipe", "wrap", "patch", "hold", "release"]
 LOOK_BACK_S = 7 * 86_400
 
 
@@ -75,7 +75,7 @@ def at_the_hook(shop: Premises, piece_id: int, made: list[MadeOut] | None = None
 def _event_out(of: HangEvent) -> HangEventOut:
     return HangEventOut(
         id=of.id,
-        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        kind=of.kind,
         at=moment(of.at_s),
         found=None if of.found is None else _found(of.found),
         note=of.note,

@@ -104,7 +104,7 @@ def card(of: models.Piece, core: CorePiece, made: PieceForecast, now_s: int) -> 
         tare_g=of.tare_g,
         target_loss_percent=of.target_loss_percent,
         aim_percent=core.aim_percent,
-        done_by=of.done_by or of.batch.done_by,  # type: ignore[arg-type] # checked on entry
+        done_by=of.done_by or of.batch.done_by,
         done_days=of.done_days,
         feel_from=None if worth is None else moment(worth[0]),
         feel_to=None if worth is None else moment(worth[1]),
@@ -271,7 +271,7 @@ def _hanging_out(of: models.Hanging) -> s.HangingOut:
         hook=of.hook,
         from_at=moment(of.from_s),
         to_at=None if of.to_s is None else moment(of.to_s),
-        ended_as=of.ended_as,  # type: ignore[arg-type] # one of the two
+        ended_as=of.ended_as,
         by=of.by,
         ended_by=of.ended_by,
         struck_reason=of.struck_reason,
@@ -281,8 +281,8 @@ def _hanging_out(of: models.Hanging) -> s.HangingOut:
 def _state_out(of: models.PieceState) -> s.StateOut:
     return s.StateOut(
         id=of.id,
-        kind=of.kind,  # type: ignore[arg-type] # checked on entry
-        how=of.how,  # type: ignore[arg-type]
+        kind=of.kind,
+        how=of.how,
         since=moment(of.from_s),
         to_at=None if of.to_s is None else moment(of.to_s),
         place=None if of.place is None else of.place.name,

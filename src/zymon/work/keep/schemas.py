@@ -1,7 +1,7 @@
 """What the stock shows and takes; the TypeScript types are made from it."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field, StringConstraints
 
@@ -10,6 +10,7 @@ from zymon.core.stock.packs import Form, KeepAt, Went, Wrap
 from zymon.core.stock.yields import CostKind, Step
 from zymon.core.water import KeepClass
 from zymon.formats.texts import LINES, ONE_LINE
+from zymon.store.kinds import PackEventKind
 
 from ..schemas import Note, RecordIn, RowId, SaidOut, Tag, WithMade
 
@@ -66,7 +67,7 @@ class PackEventOut(BaseModel):
     """What became of packs."""
 
     id: int
-    kind: Literal["opened", "out"]
+    kind: PackEventKind
     how: str
     at: datetime
     by: str

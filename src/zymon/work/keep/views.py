@@ -72,7 +72,7 @@ def core_pack(of: Packed) -> Pack:
         number=of.number,
         net_g=of.net_g,
         packed_s=float(of.at_s),
-        keep_at=of.keep_at,  # type: ignore[arg-type] # checked on entry
+        keep_at=of.keep_at,
         period_days=of.period_days,
         went=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "out"),
         opened=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "opened"),
@@ -89,8 +89,8 @@ def pack_out(of: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
         batch_id=of.piece.batch_id,
         batch=of.piece.batch.code,
         product=of.piece.batch.product,
-        form=of.form,  # type: ignore[arg-type] # checked on entry
-        wrap=of.wrap,  # type: ignore[arg-type]
+        form=of.form,
+        wrap=of.wrap,
         keep_at=pack.keep_at,
         place=None if of.place is None else of.place.name,
         packed_at=moment(of.at_s),
@@ -120,7 +120,7 @@ def _day_of(at_s: float, zone: ZoneInfo) -> datetime:
 
 def _event(of: PackEvent) -> s.PackEventOut:
     return s.PackEventOut(
-        id=of.id, kind=of.kind, how=of.how, at=moment(of.at_s), by=of.by, number=of.number,  # type: ignore[arg-type]
+        id=of.id, kind=of.kind, how=of.how, at=moment(of.at_s), by=of.by, number=of.number,
         to_whom=of.to_whom, note=of.note, struck_reason=of.struck_reason,
     )  # fmt: skip
 

@@ -48,7 +48,7 @@ def yield_of(shop: Premises, batch_id: int) -> s.YieldOut:
             steps=[s.YieldStep(**vars(one)) for one in found.steps],
             ingredients_cost=found.ingredients_cost,
             costs=[
-                s.CostOut(id=c.id, kind=c.kind, amount=c.amount, note=c.note, at=moment(c.at_s), by=c.by,  # type: ignore[arg-type]
+                s.CostOut(id=c.id, kind=c.kind, amount=c.amount, note=c.note, at=moment(c.at_s), by=c.by,
                           struck_reason=c.struck_reason)
                 for c in costs
             ],

@@ -9,6 +9,7 @@ from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
 from zymon.core.ledger.judge import Verdict
 from zymon.formats.recipe_file import Species
 from zymon.formats.texts import LINES, ONE_LINE
+from zymon.store.kinds import Curing, DeviationAct, MeatNoteKind
 
 from ..schemas import CuringIn, Note, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
 
@@ -86,7 +87,7 @@ class StepIn(RecordIn):
     """What was done about a hurdle that failed or is in doubt."""
 
     hurdle: Annotated[str, StringConstraints(max_length=30), ONE_LINE]
-    step: Literal["held", "cooled", "discarded", "tested", "other"]
+    step: DeviationAct
     note: Note = ""
 
 
@@ -105,7 +106,7 @@ class StepOut(BaseModel):
 class MeatIn(RecordIn):
     """Where the meat lay (cold, room), from its moment until `to_at`; or how warm it was when it was mixed (mix)."""
 
-    kind: Literal["cold", "room", "mix"]
+    kind: MeatNoteKind
     to_at: AwareDatetime | None = None
     place_id: RowId | None = None
     temperature_c: Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)] | None = None
@@ -142,7 +143,7 @@ class WentInIn(RecordIn):
     species: Species | None = None
     fat_percent: Annotated[float, Field(ge=0, le=80, allow_inf_nan=False)] | None = None
     salt_percent: Annotated[float, Field(ge=0, le=15, allow_inf_nan=False)] | None = None
-    curing: Literal["", "none", "weighed", "unknown"] = ""
+    curing: Curing = ""
     curing_salt: CuringIn | None = None
 
 

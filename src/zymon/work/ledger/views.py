@@ -79,7 +79,7 @@ def ledger_out(shop: Premises, session: Session, of: Batch, made: list[MadeOut])
         ready=ledger.ready,
         verdict=ledger.verdict,
         use=batch.use,
-        done_by=of.done_by,  # type: ignore[arg-type] # checked on entry
+        done_by=of.done_by,
         goods=batch.goods,
         made_here=bench.has_making(session, of.id),
         asks_what_went_in=_asks(course),

@@ -7,8 +7,8 @@ from pydantic import BaseModel
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.life import Kind as LifeKind
 from zymon.core.planning.shopping import Goods, Unit
+from zymon.store.kinds import PlaceKind
 
-from ..schemas import PlaceKind
 from .schemas import LyingSpan, MomentOut, PlanOut
 
 

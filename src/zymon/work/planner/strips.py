@@ -62,7 +62,7 @@ def _strip(survey: Survey, of: Place) -> s.StripOut | None:
     return s.StripOut(
         place_id=of.id,
         name=of.name,
-        kind=of.kind,  # type: ignore[arg-type] # held by a check in the table
+        kind=of.kind,
         room=room,
         hooks=bool(of.rods),
         free=None if room is None else room - sum(len(one.stays) for one in lying),
@@ -92,8 +92,8 @@ def _lying(place_id: int, of: Lying) -> s.LyingOut:
         batch_id=batch.id,
         code=batch.code,
         product=batch.product,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
-        shape=batch.shape,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=batch.shape,
         state=of.state,
         pieces=len(of.stays),
         dried=round(of.share, 3),

@@ -182,7 +182,7 @@ def _card(of: Piece, resting: Resting, found: Evening) -> s.RestCard:
         batch_id=of.batch_id,
         batch=of.batch.code,
         product=of.batch.product,
-        shape=of.shape,  # type: ignore[arg-type] # checked on entry
+        shape=of.shape,
         across_mm=round(2000 * resting.sealed.half_thickness_m, 1),
         place_id=rests[-1].place_id,
         place=None if rests[-1].place is None else rests[-1].place.name,

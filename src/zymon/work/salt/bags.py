@@ -56,7 +56,7 @@ def steps_of(of: SaltPiece) -> tuple[Step, ...]:
     found = []
     for e in store.events(of, "in", "way", "soak", "out"):
         if e.kind in ("in", "way"):
-            found.append(Step(e.at_s, "lay", e.way or "measured", e.percent or 0.0, bool(e.free_salt)))  # type: ignore[arg-type] # checked on entry
+            found.append(Step(e.at_s, "lay", e.way or "measured", e.percent or 0.0, bool(e.free_salt)))
         elif e.kind == "soak":
             found.append(Step(e.at_s, "soak", hours=e.value or 0.0))
         else:
@@ -66,7 +66,7 @@ def steps_of(of: SaltPiece) -> tuple[Step, ...]:
 
 def bag_of(of: SaltPiece, colds: Colds) -> Bag:
     """A piece as the rules see it."""
-    geometry: Geometry = of.geometry  # type: ignore[assignment] # checked on entry
+    geometry: Geometry = of.geometry
     return Bag(
         geometry=geometry,
         across_mm=of.across_mm,

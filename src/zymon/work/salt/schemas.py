@@ -15,15 +15,12 @@ from zymon.core.salting.ways import CareKind, Dose, Way
 from zymon.core.salting.ways import Kind as Waits
 from zymon.formats.recipe_file import Species
 from zymon.formats.texts import ONE_LINE
+from zymon.store.kinds import SaltEventKind as EventKind
 
 from ..schemas import CuringIn, Grams, Note, Product, RecordIn, RowId, SaidOut, Tag, WithMade
 
 RuleName = Literal["linear", "square", "by_weight", "diffusion"]
 USUAL_RULES: list[RuleName] = ["linear", "square", "diffusion"]
-EventKind = Literal[
-    "in", "move", "way", "turn", "drain", "rub", "check", "press", "weigh",
-    "out", "rinse", "blot", "soak", "trim", "coat", "wrap", "rest", "discard",
-]  # fmt: skip
 SaltState = Literal["early", "may_come_out", "right", "late", "out"]
 Container = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40), ONE_LINE]
 Percent = Annotated[float, Field(ge=0.3, le=12, allow_inf_nan=False)]

@@ -91,9 +91,9 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         batch_id=of.batch_id,
         batch=batch.code,
         product=batch.product,
-        kind=batch.kind,  # type: ignore[arg-type] # checked on entry
-        shape=batch.shape,  # type: ignore[arg-type]
-        geometry=of.geometry,  # type: ignore[arg-type]
+        kind=batch.kind,
+        shape=batch.shape,
+        geometry=of.geometry,
         across_mm=of.across_mm,
         raw_g=of.raw_g,
         way=way,
@@ -167,12 +167,12 @@ def event_out(of: SaltEvent) -> s.SaltEventOut:
     """Something that was done."""
     return s.SaltEventOut(
         id=of.id,
-        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        kind=of.kind,
         at=moment(of.at_s),
         value=of.value,
         place=None if of.place is None else of.place.name,
         container=of.container,
-        way=of.way,  # type: ignore[arg-type] # checked on entry
+        way=of.way,
         percent=of.percent,
         note=of.note,
         by=of.by,
@@ -213,7 +213,7 @@ def detail(session: Session, of: SaltPiece, now_s: int) -> s.SaltDetail:
         loss_basis=plan.loss_basis,
         target_loss_percent=plan.target_loss_percent,
         next_steps=_next_steps(plan.kind, plan.casing),
-        casing=of.making.batch.casing,  # type: ignore[arg-type] # checked on entry
+        casing=of.making.batch.casing,
         coat_g=next((e.value for e in reversed(store.events(of, "coat")) if e.value is not None), None),
     )
 

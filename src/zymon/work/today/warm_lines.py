@@ -63,7 +63,7 @@ def _touches(session: Session, batch: warm.WarmBatch, card: WarmCard, place_orde
     def hour(at_s: float) -> float:
         return (at_s - stuffed_s) / 3600
 
-    done = {e.kind: hour(e.at_s) for e in counted(batch.events)}
+    done: dict[str, float] = {e.kind: hour(e.at_s) for e in counted(batch.events)}
     now_hour = batch.fermentation.now_hour
     now_s = int(stuffed_s + now_hour * 3600)
     air = air_now(session, card.place_id, now_s)

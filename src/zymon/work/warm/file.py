@@ -20,7 +20,7 @@ def warm_file(shop: Premises, batch_id: int) -> WarmFile:
         setpoint = setpoint_at(stage.place, ended_s)
         return WarmFile(
             id=batch.code,
-            culture=stage.culture,  # type: ignore[arg-type] # checked on entry
+            culture=stage.culture,
             dextrose_percent=stage.dextrose_percent,
             salt_percent=stage.salt_percent,
             start_ph=stage.start_ph,

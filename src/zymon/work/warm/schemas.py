@@ -8,6 +8,7 @@ from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 from zymon.core.fermentation.curve import Culture
 from zymon.core.fermentation.forecast import State
 from zymon.formats.texts import ONE_LINE
+from zymon.store.kinds import BatchEventKind as WarmEvent
 
 from ..schemas import Note, RecordIn, RowId, SaidOut, WithMade
 
@@ -16,7 +17,6 @@ TargetPh = Annotated[float, Field(ge=4, le=6, allow_inf_nan=False)]
 StartPh = Annotated[float, Field(ge=4.5, le=7.5, allow_inf_nan=False)]
 Percent = Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)]
 Sugar = Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)]
-WarmEvent = Literal["mould", "vinegar", "spray", "cool", "hang", "hang_cold", "discard"]
 
 
 class WhenOut(BaseModel):

@@ -145,7 +145,7 @@ def event_out(of: BatchEvent) -> s.WarmEventOut:
     """Something done to the batch."""
     return s.WarmEventOut(
         id=of.id,
-        kind=of.kind,  # type: ignore[arg-type] # checked on entry
+        kind=of.kind,
         at=moment(of.at_s),
         note=of.note,
         by=of.by,
