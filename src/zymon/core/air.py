@@ -18,7 +18,7 @@ Array = npt.NDArray[np.float64]
 # Hyland & Wexler (1983), ASHRAE Transactions 89(2A), saturation over liquid water: ln p = C8/T + C9 + … + C13 ln T
 _HW = (-5.8002206e3, 1.3914993, -4.8640239e-2, 4.1764768e-5, -1.4452093e-8, 6.5459673)
 
-TEMPERATURE_RANGE_C = (-40.0, 60.0)
+TEMPERATURE_RANGE_C = (-40.0, 60.0)  # range the formula was fitted in [°C]
 
 
 def saturation_pressure(temperature_c: Array) -> Array:

@@ -16,8 +16,9 @@ KINDS: tuple[Kind, ...] = (
 # what spoils goods within a night: told in quiet hours too, where somebody may be woken
 URGENT: frozenset[Kind] = frozenset({"frost", "too_warm", "allowance", "silence"})
 
-FROST_C = 0.0
+FROST_C = 0.0  # water freezes; meat a little below it
 DOOR_C, DOOR_RH = 1.5, 8.0  # a step within DOOR_STEP_S that no controller makes; estimate from logs of chambers
+# a step of a door takes no longer [s], and the air before it is looked at so long [s]; estimates from logs
 DOOR_STEP_S, DOOR_BEFORE_S = 900.0, 3600.0
 GAP_S = 1800.0  # over a longer silence a band is not known to be left, unless its logger sends as seldom
 STORM_S = 2 * 3600.0  # what begins again so soon is the same event

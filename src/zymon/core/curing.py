@@ -25,6 +25,7 @@ class CureRule:
     days_per_kg: float = 0.0
 
 
+# Days in salt a centimetre, a square centimetre, a kilogram: usual practice
 RULES: dict[str, CureRule] = {
     "linear": CureRule("1.5 days a centimetre", days_per_cm=1.5),
     "square": CureRule("0.097 days a square centimetre of diameter", days_per_cm2=0.097),

@@ -11,7 +11,7 @@ from .limits import DegreeHourTable
 
 Array = npt.NDArray[np.float64]
 
-HURDLE_PH = 5.3
+HURDLE_PH = 5.3  # American Meat Institute, good manufacturing practices for fermented dry sausage
 
 
 @dataclass(frozen=True)

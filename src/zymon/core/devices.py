@@ -44,6 +44,7 @@ class DeviceKind:
     steady_when: Steady | None = None
 
 
+# Lowest and highest that each can show; usual of sensors for cellars
 REGISTRY: dict[Kind, DeviceKind] = {
     "climate": DeviceKind(
         (

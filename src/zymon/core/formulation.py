@@ -11,8 +11,8 @@ from .limits import NITRATE_ION_SHARE, NITRITE_ION_SHARE
 SaltBasis = Literal["inclusive", "exact", "on_top"]
 LineBasis = Literal["percent", "per_kg", "absolute", "fixed"]
 
-MAX_MEAT_G = 900_000.0
-MAX_SALT_PERCENT = 15.0
+MAX_MEAT_G = 900_000.0  # grams; more is a slip of the hand, or no workshop of this kind
+MAX_SALT_PERCENT = 15.0  # of the meat; more is a slip of the hand
 TOO_COARSE_PERCENT = 5.0  # worst rounding error from which a scale is too coarse for salt, curing salt or culture
 SCALES_G = (5.0, 1.0, 0.1, 0.01)  # resolutions that makers own, coarse to fine
 
@@ -238,7 +238,7 @@ class Acid:
     end_ph_if_all_used: float
 
 
-DEXTROSE_G_MOL = 180.156
+DEXTROSE_G_MOL = 180.156  # molar mass [g/mol]
 BUFFER_MMOL_PER_KG_PER_PH = 55.0  # of meat, usual
 
 

@@ -91,6 +91,7 @@ def _estimate(fat_percent: float, salt_percent: float, loss_percent: float) -> W
 
 def losses_to(target_percent: float) -> tuple[float, ...]:
     """Losses worth showing on the way to a target and a little past it [%]. Parameters: target_percent [%].
+    Raises OutOfRangeError for a target past 65 %, where the water curves end.
 
     >>> losses_to(35.0)
     (0.0, 10.0, 20.0, 30.0, 35.0, 40.0)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from .errors import OutOfRangeError, require
 
-MAX_TARGET_LOSS_PERCENT = 80.0
+MAX_TARGET_LOSS_PERCENT = 80.0  # more water than meat has
 
 
 def net_weight(gross_g: float, tare_g: float) -> float:

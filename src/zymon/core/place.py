@@ -16,13 +16,13 @@ Array = npt.NDArray[np.float64]
 
 BAND_C, BAND_RH = 1.5, 5.0  # around the set point: good keeping
 FAULT_C, FAULT_RH = 2.5, 9.0  # beyond it something failed
-FAULT_HOURS, GAP_HOURS = 2.0, 3.0
-DAMP_RH, DEW_RH = 90.0, 96.0
-DOOR_BACK_S = 3600.0
+FAULT_HOURS, GAP_HOURS = 2.0, 3.0  # hours a fault lasts, or a log is silent, before it counts; estimates
+DAMP_RH, DEW_RH = 90.0, 96.0  # percent; mould and slime thrive, water settles; usual practice
+DOOR_BACK_S = 3600.0  # jumps closer together [s] are one opening of the door; estimate from logs
 DOOR_C, DOOR_RH, DOOR_HOURS = 0.8, 4.0, 0.3  # a jump of both within minutes, away and back: the door
 UNDER_SURFACE = 4.5  # points of humidity under the water activity of the skin that dry gently
-HURT_POINTS = 4.0
-GENTLEST_RH, DRIEST_RH = 84.0, 62.0
+HURT_POINTS = 4.0  # points of humidity off its wish that do harm; estimate
+GENTLEST_RH, DRIEST_RH = 84.0, 62.0  # percent; the range that usual practice sets a chamber to
 HEAT_ABOVE_C, HEAT_HOURS = 22.0, 4.0  # so long above it goods that hang wet are in danger; practice
 LONGEST_STEP_S = 6 * 3600.0  # one reading tells of no more time than this
 

@@ -16,11 +16,11 @@ Fault = Literal["warm", "cold", "damp", "dry"]
 
 AROUND_C, AROUND_RH = 4.0, 9.0  # of the usual climate of a family, within which it dries well
 SPOILS_C, SPOILS_SHARE = 5.0, 0.03  # over the usual, and for how much of the time, from which it is no place for it
-FIT_SHARE, CARE_SHARE = 0.75, 0.4
-LONGEST_GAP_S = 3 * 3600.0
+FIT_SHARE, CARE_SHARE = 0.75, 0.4  # shares of the time within what the goods want; estimates
+LONGEST_GAP_S = 3 * 3600.0  # seconds; a longer silence is not counted as either
 LATELY_S, BEFORE_S = 2 * SECONDS_PER_DAY, 14 * SECONDS_PER_DAY
 SHIFT_LOOK_S = LATELY_S + BEFORE_S  # how much of the log `shift` looks at
-SHIFT_C, SHIFT_RH = 1.5, 4.0
+SHIFT_C, SHIFT_RH = 1.5, 4.0  # changes of the mean that goods notice; estimates
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from .faults import COAT_DAYS
 
-ROTATE_AFTER_DAYS = 7.0
+ROTATE_AFTER_DAYS = 7.0  # days; usual practice: once a week
 WORTH_RATIO = 1.25  # of the air of two hooks, from which changing places is worth the walk
 STILL_DRYING_SHARE = 0.9  # of the way to the target, after which a piece is left in peace
 

@@ -11,8 +11,8 @@ from .errors import OutOfRangeError, require
 
 Array = npt.NDArray[np.float64]
 
-SODIUM_CHLORIDE_G_MOL = 58.443
-WATER_KG_MOL = 0.0180153
+SODIUM_CHLORIDE_G_MOL = 58.443  # molar mass [g/mol]
+WATER_KG_MOL = 0.0180153  # molar mass [kg/mol]
 SATURATED_MOLALITY = 6.15  # sodium chloride at 25 °C
 # Pitzer's parameters for sodium chloride at 25 °C (Pitzer and Mayorga 1973)
 _BETA0, _BETA1, _CPHI, _APHI, _B, _ALPHA = 0.0765, 0.2664, 0.00127, 0.3915, 1.2, 2.0

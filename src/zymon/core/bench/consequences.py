@@ -24,15 +24,15 @@ from .sugars import dextrose_percent, not_dextrose
 
 Standing = Literal["pass", "caution", "fail"]
 
-WATER_IN_WINE = 0.87
+WATER_IN_WINE = 0.87  # mass fraction; usual of dry wine
 SMALL_REST = 0.2  # of a piece: so little makes no piece of its own; practice
 LOWEST_POSSIBLE_PH = 4.3  # no culture sours meat below it: its acid stops it; usual practice
 MOST_SUGAR_PER_KG = 100.0  # g; beyond it the sum is of no use
-START_PH = 5.8
-LITTLE_PROTECTION_MG_PER_KG = 100.0
-SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5
+START_PH = 5.8  # usual of fresh pork and beef
+LITTLE_PROTECTION_MG_PER_KG = 100.0  # ingoing nitrite beneath which little protection is usually counted on
+SALT_LEAST_PERCENT, SALT_USUAL_PERCENT, SALT_MOST_PERCENT = 2.0, 2.5, 4.5  # of the meat; usual practice of dried goods
 TIE_MM, SPARE_SHARE = 80.0, 0.10  # casing for knots and loop; and for bursts and short ends
-LOSSES = (30.0, 35.0, 40.0)
+LOSSES = (30.0, 35.0, 40.0)  # percent; the losses that recipes usually name
 SALT_CAUTIONS = {
     "gauge.salt_too_little": "bench.salt_too_little",
     "gauge.salt_little": "bench.salt_little",

@@ -41,6 +41,7 @@ class Family:
     rests_cold_h: float = 0.0  # before it hangs, beside its salt and its warm stage
 
 
+# Shares [% of the meat], temperatures [°C], times [h, weeks] and losses [%] as practitioners usually have them
 FAMILIES: tuple[Family, ...] = (
     Family("salame", "Salame, cultured", True, "salame", "cylinder", "natural", "in_the_mince", 2.7, "short", 0.25,
            "12–48 h warm", "culture", 13, 80, 35, 60, 900, "mould", "ø 40: 3–4 weeks, ø 60: 7–10, ø 90: 12 and more", 27),
@@ -94,6 +95,7 @@ class CuringSalt:
     says: str
 
 
+# Mass fractions of nitrite and nitrate as sold
 CURING_SALTS: tuple[CuringSalt, ...] = (
     CuringSalt("short", "Short type, 6.25 % nitrite", 0.0625, 0.0, "for up to about 30 days"),
     CuringSalt("long", "Long type, 6.25 % nitrite and 4 % nitrate", 0.0625, 0.04, "for hanging over about 30 days"),

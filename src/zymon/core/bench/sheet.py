@@ -26,7 +26,7 @@ from ..say import Said, said
 # salted: an ingredient that brings common salt with it, garlic salt, a seasoned blend, something brined
 Role = Literal["spice", "sugar", "culture", "wine", "antioxidant", "salted", "other"]
 
-MOST_PRICE = 10_000.0
+MOST_PRICE = 10_000.0  # a kilogram, in whatever money; a slip of the hand beyond it
 CLOSELY, CLOSE_PERCENT = ("salt", "curing"), 2.0  # what safety hangs on is weighed closer than a spice
 
 

@@ -21,9 +21,9 @@ POINTS, FEWEST_POINTS, MOST_POINTS = (
 WARM_RH, MIX_C, COLD_C, HANG_C = 90.0, 2.0, 4.0, 14.0  # practice
 EARLY_WEIGHINGS = (4, 8)  # days on the hook; practice
 SALT_STEP = 0.2  # % of the meat, as makers change it; practice
-SALT_BOUNDS = (2.0, 4.0)
+SALT_BOUNDS = (2.0, 4.0)  # percent of the meat; usual practice: no advice leads beyond
 SUGAR_SHARE = 2 / 3  # of what went in
-USUAL_CURING_PERCENT, ANTIOXIDANT_PERCENT = 0.25, 0.05
+USUAL_CURING_PERCENT, ANTIOXIDANT_PERCENT = 0.25, 0.05  # percent of the meat; usual practice
 WEEKS_MORE = 3
 
 
@@ -133,6 +133,7 @@ def _plain(code: str, where: Where, **values: float) -> Callable[[Records, Known
     return lambda _, __: NextTime(said(f"next.{code}", **values), where)
 
 
+# Steps of the advice: usual practice, small enough to be tasted one at a time
 LINES: dict[str, Callable[[Records, Known], NextTime | None]] = {
     "humidity": _humidity,
     "hook": _hook,

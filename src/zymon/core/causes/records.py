@@ -11,7 +11,7 @@ from ..say import Value
 from .table import MARKS
 
 LONGEST_WARM_DAYS = 2.0  # after which a longer dry stage adds no more
-ACID_PH = 5.3
+ACID_PH = 5.3  # as in `degree_hours`: sour enough
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from ..say import Said, said
 from .table import Sign
 
 NowAct = Literal["discard", "hold", "rest", "soak", "eat_soon", "look", "eat"]
-LONGEST_REST_WEEKS = 26.0
+LONGEST_REST_WEEKS = 26.0  # a rest that would take longer is no mending; estimate
 USUAL_REST_WEEKS = (4, 8)  # where the model cannot tell; practice
 
 

@@ -17,12 +17,13 @@ from .transport import Bodies, Drivers, DryingRun, dry
 
 Array = npt.NDArray[np.float64]
 
-HORIZON_DAYS = 730.0
+HORIZON_DAYS = 730.0  # longer than any usual goods hang
 FINE_STEPS, FAR_STEPS = 56, 14
 LN_NO_AIR = -30.0  # ln of the air at a piece that is off its hook: none reaches it
 MODEL_SD = 0.002  # what the model cannot follow, as loss fraction
 TREND_SETTLES = 2.5  # how soon the pace of a piece becomes what it stays, per usual way to its target; estimate
-GENTLE_AIR_USUAL = (13.0, 79.0)
+GENTLE_AIR_USUAL = (13.0, 79.0)  # [°C], [%]: air that is gentle to goods of any other kind; usual practice
+# the same of goods that dry quickly, or are eaten soon
 GENTLE_AIR: dict[str, tuple[float, float]] = {"thin_sausage": (18.0, 58.0), "breast": (10.0, 72.0)}
 # A target is set where its kind still has water to give: about SPARE of the start weight, or the draw counts little
 SPARE, SPARE_WIDTH, UNREACHABLE_SHARE = 0.03, 0.012, 0.02

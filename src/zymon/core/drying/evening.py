@@ -24,7 +24,7 @@ Bag = Literal["vacuum", "paper", "none", "unknown"]
 RestState = Literal["evening", "likely", "even", "soft", "leaks"]
 
 PROFILES = 12  # likely ones that are kept of a piece
-LONGEST_DAYS = 365.0
+LONGEST_DAYS = 365.0  # days; a year in the bag is no usual rest
 STEPS = 44
 # Share of the water that a bag lets through of what the bare piece would lose in that air; estimates
 LETS_THROUGH: dict[Bag, float] = {"vacuum": 0.0, "paper": 0.3, "none": 1.0, "unknown": 0.3}

@@ -15,10 +15,10 @@ from .history import Piece, Weighing
 State = Literal["drying", "soon", "likely", "ready", "over", "stalled", "feel", "felt", "hold"]
 Want = Literal["too_fast", "doubtful", "weigh", "ring"]
 
-SOON_DAYS = 7.0
+SOON_DAYS = 7.0  # days; the week a maker plans by
 BIG_LOSS_PERCENT = 30.0  # from which a soft middle is no matter of waiting any more
 OVER_POINTS = 3.0  # percentage points past the target from which texture and money are lost
-TOO_FAST_RING = 0.5
+TOO_FAST_RING = 0.5  # chance of a dry ring; more than even is worth a word
 HEAVIER_THAN_HUNG = 1.005  # by which a weight may exceed that when hung
 WEIGH_AFTER_SHARE = 0.25  # of the usual way, since the last weighing, after which a weighing is worth the walk
 

@@ -24,11 +24,11 @@ Trouble = Literal["too_fast", "too_slow", "stuck", "overshooting"]
 Way = Literal["hook", "humidity", "air", "wrap", "rest", "take_down"]
 
 SLOW_SHARE = 0.3  # of the safe pace, under which a piece that is not half way dries too slowly
-SLOW_AFTER_DAYS = 5.0
+SLOW_AFTER_DAYS = 5.0  # days; sooner a slow start tells little; estimate
 GENTLER_RH, DRIER_RH = 6.0, -6.0  # points
-CALMER_AIR, MORE_AIR = 0.65, 1.5
+CALMER_AIR, MORE_AIR = 0.65, 1.5  # of the mass transfer at hand; estimates
 WRAPS_TO = "membrane"
-HIGHEST_RH, LOWEST_RH = 90.0, 60.0
+HIGHEST_RH, LOWEST_RH = 90.0, 60.0  # percent; wetter makes slime, drier a rim; usual practice
 WIDE_SHARE = 0.5  # of a place's pieces in the same trouble, from which it is the place's
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ..constants import SECONDS_PER_DAY
 from .forecast import Change, Fitted
 
-RH_STEP, LOWEST_RH = 2.0, 50.0
+RH_STEP, LOWEST_RH = 2.0, 50.0  # percent: how finely, and how far down it is looked
 WITHIN_DAYS = 270.0  # a date further off than this is none
 
 

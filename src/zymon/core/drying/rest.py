@@ -17,7 +17,7 @@ Array = npt.NDArray[np.float64]
 
 EVEN_AT_RING_INDEX = 0.05  # rim and core differ by no more than a hand can tell; estimate
 LONGEST_WEEKS = 52
-REST_TEMPERATURE_C = 4.0
+REST_TEMPERATURE_C = 4.0  # a usual fridge [°C]
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from .history import Piece
 from .judge import SOON_DAYS, WEIGH_AFTER_SHARE, judge
 
 Why = Literal["doubtful", "too_fast", "ready_soon", "batch_never", "batch_long_ago", "second"]
-RECENT_DAYS = 3.0
+RECENT_DAYS = 3.0  # days in which a weighing is not worth repeating; estimate
 BIG_BATCH = 6  # from which a second piece, dried otherwise, is worth the walk
 
 

@@ -18,7 +18,7 @@ from ..water import SORPTION_EXPONENT
 Array = npt.NDArray[np.float64]
 
 SHELLS = 9
-REFERENCE_TEMPERATURE_C = 12.0
+REFERENCE_TEMPERATURE_C = 12.0  # at which diffusivities are told [°C]
 DIFFUSION_ACTIVATION_J_MOL = 28_000.0  # moisture in lean meat, 25–35 kJ/mol in the literature
 STEEPNESS = 2.0  # how steeply diffusivity falls below `half_diffusion_x`; estimate
 

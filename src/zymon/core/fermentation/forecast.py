@@ -21,7 +21,7 @@ DOUBT_ABOVE = 0.30  # from which the fall is called slow
 CURVE_HOURS, CURVE_DRAWS = 61, 512  # of equal weight: enough for a band on a screen
 FALLEN = 0.08  # a fall that a meter can see
 TOO_LOW = 0.15  # under the target
-MEASURE_WITHIN_HOURS = 12.0
+MEASURE_WITHIN_HOURS = 12.0  # hours; usual practice: nobody waits longer for the first reading
 
 
 @dataclass(frozen=True)

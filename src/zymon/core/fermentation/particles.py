@@ -27,14 +27,17 @@ DRAWS = 4096
 WIDE_SHARE = 0.3  # of the second round, drawn as if nothing had been found
 GOLDEN = 0.6180339887498949  # steps of it visit a line evenly
 READING_SD = 0.032  # the meter and what the curve cannot follow
+# share of readings that are slips, and how many times as wide they spread; estimates
 SLIP_SHARE, SLIP_WIDTH = 0.03, 8.0
 OFFSET_SD = 0.03  # of the meter, the same for all its readings
 BUFFER, BUFFER_SD = 56.0, 6.5  # mmol/kg per pH
 ACID_PER_PERCENT = 111.0  # mmol lactic acid per kg from one percent of dextrose
 LONGEST_SHARE = 1.9  # of the half-way time that a fall may take: it does not begin before stuffing
+# lowest pH that acid stops at, its spread and softness; fitted on practice data
 FLOOR_PH, FLOOR_SD, FLOOR_SOFT = 4.52, 0.12, 0.12
+# pH of the mince at the start and its spread, unknown or measured; fitted on practice data
 USUAL_START, USUAL_START_SD, DECLARED_START_SD = 5.79, 0.12, 0.05
-USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22
+USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22  # percent of the meat and its spread where nobody said; usual practice
 # Before anything is measured: how often the culture is dead, or the sugar that was meant is not there
 DEAD_SHARE, NO_SUGAR_SHARE = 0.10, 0.10
 # Cultures differ by what is bought: some are a good deal quicker than most of their class

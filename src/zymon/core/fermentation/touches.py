@@ -9,8 +9,8 @@ from ..say import Said, said
 TouchKind = Literal["spray", "cool", "mould", "vinegar", "hang"]
 
 DRY_RH = 78.0  # under it the skin dries while it should not; usual boxes stand at 80–95 %
-SPRAY_EVERY_HOURS = 6.0
-COOL_WITHIN_HOURS, SURFACE_WITHIN_HOURS, HANG_WITHIN_HOURS = 4.0, 24.0, 24.0
+SPRAY_EVERY_HOURS = 6.0  # hours; usual practice in a dry box
+COOL_WITHIN_HOURS, SURFACE_WITHIN_HOURS, HANG_WITHIN_HOURS = 4.0, 24.0, 24.0  # hours after it is sour; usual practice
 
 
 @dataclass(frozen=True)

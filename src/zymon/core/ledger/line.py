@@ -20,7 +20,7 @@ Array = npt.NDArray[np.float64]
 Interval = tuple[float, float]  # from, to [s]
 
 GAP_S = GAP_HOURS * HOUR_S
-EPSILON_S = 1e-3
+EPSILON_S = 1e-3  # seconds; shorter than any reading is apart
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ Array = npt.NDArray[np.float64]
 Slip = Literal["not_begun", "slow", "lost"]
 
 NOTICED = 0.1  # by so much the chance has to fall short of what was asked before anything is said
-NEXT_TO_NONE = 0.02
+NEXT_TO_NONE = 0.02  # chance beneath which a day is not promised
 
 
 @dataclass(frozen=True)

@@ -12,8 +12,8 @@ from ..errors import OutOfRangeError
 
 Array = npt.NDArray[np.float64]
 
-USUAL_CHANCE = 0.8
-SURE, EVEN = 0.95, 0.5
+USUAL_CHANCE = 0.8  # chance that a plan aims at where nobody said
+SURE, EVEN = 0.95, 0.5  # chances shown beside it
 LEAST_CHANCE, MOST_CHANCE = 0.05, 0.95  # beyond them a few dozen futures tell nothing
 
 

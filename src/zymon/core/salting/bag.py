@@ -14,7 +14,7 @@ from .ways import REGISTRY, Way, is_free
 
 Array = npt.NDArray[np.float64]
 
-REFERENCE_C = 3.0
+REFERENCE_C = 3.0  # a usual salting fridge [°C]
 # Salt in lean muscle at 2–4 °C: literature 1.5–3.5e-10 m²/s; the spread covers muscles and the way it lies in the bag
 DIFFUSIVITY_M2_S = 2.3e-10
 DIFFUSIVITY_SPREAD = 1.45  # factor either way that holds four in five

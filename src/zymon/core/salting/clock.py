@@ -19,7 +19,7 @@ from .ways import REGISTRY, Kind, is_free, kind_of
 Array = npt.NDArray[np.float64]
 
 BRINE = 0.26  # salt in strong brine, by weight
-MEAT_WATER = 0.70
+MEAT_WATER = 0.70  # mass fraction; usual of whole muscle with its fat
 RIM_PERCENT = 100 * BRINE * MEAT_WATER  # most that a wetted rim can hold
 # Under free salt only part of the rim is wet: brine drains off and the rim dries. Estimate, set so that the hours and
 # days that makers report give the saltiness they report: small cuts two to three days, a leg a month.

@@ -17,6 +17,7 @@ OPENED_DAYS = 14.0  # an opened piece in the fridge; practice
 SOON_DAYS = 7.0  # before its best-before day, from which it is told
 SCALE_SHARE = 0.01  # by which packs together may weigh more than the piece: casing, scale
 COLDEST_C: dict[KeepAt, float] = {"fridge": 5.0, "freezer": -18.0, "cellar": 15.0}  # as they usually are at the warmest
+# how warm a class of keeping may be kept; 99: however it is
 CLASS_C: dict[KeepClass, float] = {"no_chill": 99.0, "max_10_c": 10.0, "max_5_c": 5.0}
 
 
