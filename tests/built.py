@@ -69,16 +69,21 @@ def put_in_place(app: FastAPI, file: Path, clock: Clock) -> None:
     app.state.context = open_workshop(before.settings, clock, behind_the_scenes=False)
 
 
-@functools.cache
-def _application(folder: str) -> FastAPI:
-    app = make_app(Settings(db=Path(folder) / "first.db"), behind_the_scenes=False)
+#: Applications that nobody uses: put together as often as several are used at once, since that takes most of a second.
+_FREE: list[FastAPI] = []
+
+
+def application(settings: Settings, clock: Callable[[], float], behind_the_scenes: bool = False) -> FastAPI:
+    """An application on a workshop of its own, one that another test is done with where there is one."""
+    if _FREE:
+        app = _FREE.pop()
+        app.middleware_stack = None  # what stands before the routes begins anew
+        app.state.context = open_workshop(settings, clock, behind_the_scenes)
+        return app
+    return make_app(settings, clock, behind_the_scenes)
+
+
+def give_back(app: FastAPI) -> None:
+    """Close the workshop of an application; another test may use it."""
     app.state.context.close()
-    return app
-
-
-def application(settings: Settings, clock: Clock) -> FastAPI:
-    """The application, put together once by each worker, on a workshop of its own."""
-    app = _application(_FOLDER.name)
-    app.middleware_stack = None  # what stands before the routes begins anew
-    app.state.context = open_workshop(settings, clock, behind_the_scenes=False)
-    return app
+    _FREE.append(app)

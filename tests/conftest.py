@@ -10,7 +10,7 @@ from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
 from hypothesis import settings
 
-from built import application, built_once
+from built import application, built_once, give_back
 from support import Clock
 from zymon.settings import Settings
 from zymon.store.database import Database
@@ -50,7 +50,7 @@ def client(tmp_path: Path, clock: Clock, empty_workshop: Path) -> Iterator[TestC
     app = application(Settings(db=tmp_path / "workshop.db", max_upload_mb=60), clock)
     with Maker(app) as made:
         yield made
-    app.state.context.close()
+    give_back(app)
 
 
 @built_once

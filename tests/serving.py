@@ -7,7 +7,7 @@ from pathlib import Path
 
 import uvicorn
 
-from zymon.app import make_app
+from built import application, give_back
 from zymon.settings import Settings
 
 TABLET_HOST = "cellar.test"  # a name by which a tablet reaches the workshop's machine
@@ -20,7 +20,8 @@ class Server:
         self.socket = socket.create_server(("127.0.0.1", port))
         self.port = self.socket.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
-        self.app = make_app(Settings(db=db, address=f"http://{TABLET_HOST}:{self.port}"), clock)
+        settings = Settings(db=db, address=f"http://{TABLET_HOST}:{self.port}")
+        self.app = application(settings, clock, behind_the_scenes=True)
         self.server = uvicorn.Server(
             uvicorn.Config(self.app, log_level="error", access_log=False, timeout_graceful_shutdown=3)
         )
@@ -31,4 +32,4 @@ class Server:
         self.app.state.context.followers.close()
         self.server.should_exit = True
         self.thread.join()
-        self.app.state.context.close()
+        give_back(self.app)

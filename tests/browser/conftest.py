@@ -1,5 +1,6 @@
 """A real server on a port of its own, and a real Chromium that fails a test on any error of the page."""
 
+import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Literal
@@ -27,8 +28,9 @@ expect.set_options(timeout=15_000)  # a page that is slow is not a page that is 
 
 
 @pytest.fixture
-def serve(tmp_path: Path, clock) -> Iterator[Callable[..., Server]]:
+def serve(tmp_path: Path, clock, empty_workshop: Path) -> Iterator[Callable[..., Server]]:
     started: list[Server] = []
+    shutil.copy(empty_workshop, tmp_path / "workshop.db")
 
     def start(port: int = 0) -> Server:
         started.append(Server(tmp_path / "workshop.db", clock, port))

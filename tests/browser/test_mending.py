@@ -36,6 +36,7 @@ def test_an_outage_is_seen_on_today(page: Page, wheelhouse: Server) -> None:
     expect(page.get_by_text(re.compile("Wheel Pit was too (warm|damp) for"))).to_be_visible()
 
 
+@pytest.mark.drill
 def test_found_moved_and_mended(page: Page, wheelhouse: Server) -> None:
     page.goto(f"{wheelhouse.url}/today")
     page.get_by_role("link", name="Go there: Too fast, move or slow the air: B-10-03").click()

@@ -44,6 +44,7 @@ def test_it_only_ever_loses_water_and_never_more_than_the_air_can_take(half: flo
     assert isotherm(run.x[-1], body.sorption_x)[0] >= rh / 100 - 1e-3
 
 
+@settings(max_examples=25)  # each is years of drying
 @given(CURVATURES, HUMIDITIES)
 def test_after_years_it_lies_in_balance_with_the_air(curve: float, rh: float) -> None:
     thin = bodies(half_thickness_m=0.008, curvature=curve, diffusivity_m2_s=3e-10)

@@ -11,6 +11,7 @@ import time
 import urllib.request
 from pathlib import Path
 
+import pytest
 from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.config import Config
@@ -78,6 +79,7 @@ def _call(base: str, path: str, body: dict, method: str = "POST") -> dict:
         return json.load(answer)
 
 
+@pytest.mark.drill
 def test_kill_during_writes_loses_nothing_acknowledged(tmp_path: Path) -> None:
     file = tmp_path / "w.db"
     with socket.create_server(("127.0.0.1", 0)) as free:

@@ -1,12 +1,15 @@
 <script lang="ts">
   // Salt, curing salt and the other lines: share and grams, each moves the other.
   import Num from '../../forms/Num.svelte';
+  import { cellsOf, pastedTable } from '../../forms/pasted';
   import { gramDigits, recipeWeight, unit } from '../../units/quantity';
   import { words } from '../../words';
   import { textOf } from '../../words/said';
   import type { Desk, Line } from './desk.svelte';
+  import PastedLines from './PastedLines.svelte';
 
   let { desk }: { desk: Desk } = $props();
+  let pasted = $state.raw<string[][] | null>(null);
   const say = words.bench;
   const lines = $derived(desk.sheet.lines ?? []);
   const curing = $derived(desk.sheet.curing);
@@ -64,7 +67,13 @@
   </select>
 {/snippet}
 
-<section aria-label={say.line}>
+<section
+  aria-label={say.line}
+  onpaste={async (event) => {
+    const text = pastedTable(event);
+    if (text) pasted = await cellsOf(text);
+  }}
+>
   <table class="rows">
     <thead>
       <tr>
@@ -297,4 +306,6 @@
       </tr>
     </tfoot>
   </table>
+  <p class="quiet text-sm print:hidden">{say.pasted.way}</p>
+  {#if pasted}{#key pasted}<PastedLines {desk} cells={pasted} onclose={() => (pasted = null)} />{/key}{/if}
 </section>

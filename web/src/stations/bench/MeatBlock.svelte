@@ -1,16 +1,25 @@
 <script lang="ts">
   // The meat block: what was bought and trimmed, how fat it is, and the whole of it.
   import Num from '../../forms/Num.svelte';
+  import { cellsOf, pastedTable } from '../../forms/pasted';
   import { words } from '../../words';
   import type { Desk } from './desk.svelte';
+  import PastedParts from './PastedParts.svelte';
 
   let { desk }: { desk: Desk } = $props();
+  let pasted = $state.raw<string[][] | null>(null);
   const say = words.bench;
   const parts = $derived(desk.sheet.parts);
   const fault = (where: string): string | undefined => desk.faults[where];
 </script>
 
-<section aria-label={say.meat}>
+<section
+  aria-label={say.meat}
+  onpaste={async (event) => {
+    const text = pastedTable(event);
+    if (text) pasted = await cellsOf(text);
+  }}
+>
   <h2 class="font-tag text-xl font-semibold">{say.meat}</h2>
   <table class="rows">
     <thead>
@@ -157,4 +166,5 @@
       </tr>
     </tfoot>
   </table>
+  {#if pasted}{#key pasted}<PastedParts {desk} cells={pasted} onclose={() => (pasted = null)} />{/key}{/if}
 </section>

@@ -1,137 +1,116 @@
 <script lang="ts">
   // Make pieces: weigh and measure, Enter, the next one. Tare and measures stay for the next of the batch.
-  import { api, type Schema, take } from '../../api/client';
-  import { head } from '../../api/entry';
   import { untrack } from 'svelte';
 
+  import type { Schema } from '../../api/client';
   import Field from '../../forms/Field.svelte';
+  import { cellsOf, pastedTable } from '../../forms/pasted';
+  import Pasted from '../../forms/Pasted.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
-  import { When as Moment } from '../../forms/when.svelte';
-  import { optionalAs, tareParts } from '../../forms/typed';
   import { session } from '../../shell/session.svelte';
-  import { fieldText, typedAs, weightText } from '../../units/quantity';
+  import { fieldText, weightText } from '../../units/quantity';
   import { words } from '../../words';
+  import { NewPieces, type PieceTyped } from './newpieces.svelte';
 
   let { batch, took }: { batch: Schema['BatchOut']; took: (answer: Schema['BatchOut']) => void } = $props();
   const say = words.bench.batch;
-  // only a batch with a sheet is tagged here
-  const plan = $derived(batch.sheet?.plan as NonNullable<Schema['BatchOut']['sheet']>['plan']);
-  const byWeight = $derived((plan.done_by ?? 'weight') === 'weight');
+  const making = new NewPieces(
+    () => batch,
+    untrack(() => batch.casing),
+  );
+  const { one, tare, when } = making;
+  const plan = $derived(making.plan);
   const whole = $derived(plan.goods !== 'minced');
-
-  let gross = $state('');
-  let tag = $state('');
-  let across = $state('');
-  let length = $state('');
-  let raw = $state('');
-  let cured = $state('');
-  let mix = $state(0); // 0: of the first
-  let casing = $state(untrack(() => batch.casing)); // another one for some of its pieces
-  const tare = $state({ casing: '', net: '', string: '', coat: '' });
-  let problem = $state<string | null>(null);
-  let where = $state<string | null>(null);
-  let busy = $state(false);
-  const when = new Moment();
+  const across = $derived(plan.shape === 'slab' ? words.bench.across.flat : words.bench.across.round);
+  let pasted = $state.raw<string[][] | null>(null);
+  const columns = $derived({
+    tag: { name: say.tag, also: ['tag', 'piece', 'no', 'cartellino', 'pezzo'], numeric: false },
+    gross: { name: say.gross, also: ['weight', 'gross', 'grams', 'g', 'peso', 'lordo'], numeric: true },
+    across: {
+      name: across,
+      also: ['diameter', 'thickness', 'across', 'diametro', 'spessore'],
+      numeric: true,
+    },
+    length: { name: say.length, also: ['length', 'lunghezza'], numeric: true },
+    ...(whole && {
+      raw: { name: say.raw, also: ['raw', 'crudo'], numeric: true },
+      cured: { name: say.cured, also: ['cured', 'salato'], numeric: true },
+    }),
+  });
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    if (busy) return; // Enter struck twice is one piece
-    const weight = typedAs('mass', gross);
-    if (weight === null && (byWeight || gross.trim() !== '')) {
-      [problem, where] = [words.errors.noNumber, 'gross_g'];
-      return;
-    }
-    const flat = plan.shape === 'slab';
-    const typed = { gross, tag, raw, cured };
-    const label = tag.trim() || null;
-    gross = tag = raw = cured = '';
-    busy = true;
-    try {
-      const size = optionalAs('length', across, 'across');
-      const answer = await take(
-        api.POST('/api/batches/{batch_id}/pieces', {
-          params: { path: { batch_id: batch.id } },
-          body: {
-            ...head(when),
-            pieces: [
-              {
-                tag: label,
-                mix_id: mix || null,
-                gross_g: weight,
-                ...tareParts(tare),
-                raw_g: optionalAs('mass', typed.raw),
-                cured_g: optionalAs('mass', typed.cured),
-                diameter_mm: flat ? null : size,
-                thickness_mm: flat ? size : null,
-                length_mm: optionalAs('length', length),
-                casing,
-                target_loss_percent: byWeight ? plan.target_loss_percent : null,
-                loss_basis: plan.loss_basis ?? 'hung',
-              },
-            ],
-          },
-        }),
+    const answer = await making.add();
+    if (!answer) return;
+    took(answer);
+    const made = answer.pieces.at(-1);
+    if (made)
+      session.say(
+        made.tag_g === null ? words.done.tagged(made.tag) : say.tagged(made.tag, weightText(made.tag_g)),
       );
-      took(answer);
-      const made = answer.pieces.at(-1);
-      if (made)
-        session.say(
-          made.tag_g === null ? words.done.tagged(made.tag) : say.tagged(made.tag, weightText(made.tag_g)),
-        );
-      problem = where = null;
-      document.getElementById('gross')?.focus();
-    } catch (error) {
-      problem = error instanceof Error ? error.message : words.errors.unexpected(0);
-      where = problem;
-      ({ gross, tag, raw, cured } = typed);
-    } finally {
-      busy = false;
-    }
+    document.getElementById('gross')?.focus();
+  }
+  async function addPasted(rows: PieceTyped[]): Promise<void> {
+    const answer = await making.addAll(rows);
+    if (!answer) return;
+    took(answer);
+    pasted = null;
+    session.say(words.bench.pasted.pieces(rows.length));
   }
 </script>
 
-<form class="pieces" onsubmit={add} aria-label={say.pieces}>
+<form
+  class="pieces"
+  onsubmit={add}
+  onpaste={async (event) => {
+    const text = pastedTable(event);
+    if (text) pasted = await cellsOf(text);
+  }}
+  aria-label={say.pieces}
+>
   {#if batch.mixes.length}
     <label class="mb-2 block max-w-sm">
       <span class="block text-sm font-semibold">{say.mixOf}</span>
-      <select class="select min-h-11 w-full text-base" bind:value={mix}>
+      <select class="select min-h-11 w-full text-base" bind:value={making.mix}>
         <option value={0}>{say.firstMix}</option>
         {#each batch.mixes as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
       </select>
     </label>
   {/if}
   <h2 class="font-tag text-xl font-semibold">{say.pieces}</h2>
-  <p class="quiet">{say.pieceHint}</p>
+  <p class="quiet">{say.pieceHint} {words.bench.pasted.way}</p>
+  {#if pasted}{#key pasted}<Pasted
+        cells={pasted}
+        {columns}
+        fault={(row) => making.fault(row)}
+        ontake={addPasted}
+        onleave={() => (pasted = null)}
+      />{/key}{/if}
   <div class="fields">
     <label class="block">
       <span class="flex text-sm font-semibold">{say.gross}</span>
       <input
         id="gross"
         class="input min-h-11 w-full text-base font-semibold"
-        class:input-error={where !== null}
+        class:input-error={making.wrong}
         inputmode="decimal"
         autocomplete="off"
-        required={byWeight}
-        bind:value={gross}
+        required={making.byWeight}
+        bind:value={one.gross}
       />
     </label>
-    <Field label={say.tag} bind:value={tag} hint={batch.next_tag} />
-    <Field
-      label={plan.shape === 'slab' ? words.bench.across.flat : words.bench.across.round}
-      numeric
-      bind:value={across}
-      hint={fieldText('length', plan.across_mm)}
-    />
-    <Field label={say.length} numeric bind:value={length} />
+    <Field label={say.tag} bind:value={one.tag} hint={batch.next_tag} />
+    <Field label={across} numeric bind:value={one.across} hint={fieldText('length', plan.across_mm)} />
+    <Field label={say.length} numeric bind:value={one.length} />
     <Pick
       label={words.form.casing}
-      bind:value={casing}
-      options={Object.entries(words.casings) as [typeof casing, string][]}
+      bind:value={making.casing}
+      options={Object.entries(words.casings) as [typeof making.casing, string][]}
     />
     {#if whole}
-      <Field label={say.raw} numeric bind:value={raw} />
-      <Field label={say.cured} numeric bind:value={cured} />
+      <Field label={say.raw} numeric bind:value={one.raw} />
+      <Field label={say.cured} numeric bind:value={one.cured} />
     {/if}
   </div>
   <p class="mt-2 text-sm font-semibold">{say.tare}</p>
@@ -142,7 +121,7 @@
     <Field label={say.coat} numeric bind:value={tare.coat} />
   </div>
   <When {when} />
-  {#if problem}<p class="text-error mt-2 first-letter:uppercase" role="alert">{problem}</p>{/if}
+  {#if making.problem}<p class="text-error mt-2 first-letter:uppercase" role="alert">{making.problem}</p>{/if}
   <button class="btn btn-primary btn-lg mt-3">{say.add}</button>
 </form>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Bring in a file: what was understood, what it would bring, what is faulty; then the go-ahead.
   import type { Schema } from '../../api/client';
+  import { pastedTable } from '../../forms/pasted';
   import { takesFocus } from '../../keys/focus';
   import { dayRange, fullDay, percent } from '../../units/format';
   import { weightText } from '../../units/quantity';
@@ -32,7 +33,14 @@
   }
 </script>
 
-<section aria-label={say.title} {@attach takesFocus}>
+<section
+  aria-label={say.title}
+  onpaste={(event) => {
+    const text = pastedTable(event);
+    if (text) void flow.read(new File([text], say.pasted, { type: 'text/tab-separated-values' }));
+  }}
+  {@attach takesFocus}
+>
   <div class="flex items-start justify-between">
     <h2 class="font-tag text-2xl font-bold">
       {say.title} <span class="quiet text-lg font-medium">· {placeName}</span>

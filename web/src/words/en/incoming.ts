@@ -17,7 +17,8 @@ export const imports = {
   title: 'Bring in a file',
   text: 'A climate log, weights or pH as CSV or .xlsx, or a hang file. You see what it holds before anything is stored.',
   choose: 'Choose a file',
-  drop: 'or drop it here',
+  drop: 'or drop it here, or paste rows copied from a spreadsheet',
+  pasted: 'pasted.tsv',
   asksTitle: 'Before it is read: what does the file mean?',
   asksText:
     'The file does not say. Answer once; the next file with the same head of columns is read the same way.',

@@ -24,6 +24,16 @@ import { numberText } from '../../units/number';
 export { default as server } from './server.json';
 
 export const words = {
+  pasted: {
+    title: 'Pasted',
+    hint: 'What does each column hold? Rows with the mark off are left out.',
+    column: (n: number) => `Column ${n} holds`,
+    row: (n: number) => `Row ${n}`,
+    leftOut: '(left out)',
+    take: (n: number) => `Take ${plural(n, 'row', 'rows')}`,
+    leave: 'Leave it',
+    faulty: 'A row cannot be read: mend it in the spreadsheet, or take its mark off.',
+  },
   andMore: (tags: string, n: number) => `${tags} and ${n} more`,
   bench,
   done,

@@ -21,7 +21,8 @@ export const imports = {
   title: 'Porta un file',
   text: 'Un registro del clima, pesi o pH in CSV o .xlsx, o un file degli appesi. Si vede che cosa contiene prima che si tenga qualcosa.',
   choose: 'Scegli un file',
-  drop: 'o lascialo qui',
+  drop: 'o lascialo qui, o incolla righe copiate da un foglio di calcolo',
+  pasted: 'incollato.tsv',
   asksTitle: 'Prima di leggerlo: che cosa intende il file?',
   asksText:
     'Il file non lo dice. Si risponde una volta; il prossimo con la stessa intestazione si legge uguale.',

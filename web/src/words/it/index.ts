@@ -24,6 +24,16 @@ import { warm } from './warm';
 export { default as server } from './server.json';
 
 export const words = {
+  pasted: {
+    title: 'Incollato',
+    hint: 'Che cosa c’è in ogni colonna? Le righe senza spunta restano fuori.',
+    column: (n: number) => `La colonna ${n} contiene`,
+    row: (n: number) => `Riga ${n}`,
+    leftOut: '(tralasciata)',
+    take: (n: number) => `Prendi ${plural(n, 'riga', 'righe')}`,
+    leave: 'Lascia stare',
+    faulty: 'Una riga non si legge: correggerla nel foglio di calcolo, o toglierle la spunta.',
+  },
   andMore: (tags: string, n: number) => `${tags} e ${n} in più`,
   bench,
   done,
