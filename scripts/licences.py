@@ -9,8 +9,8 @@ MODULES = ROOT / "web" / "node_modules"
 SHIPPED = (
     "@fontsource-variable/source-sans-3", "@fontsource/zilla-slab", "@tanstack/query-core", "@tanstack/svelte-query",
     "clsx", "d3-array", "d3-color", "d3-format", "d3-interpolate", "d3-path", "d3-scale", "d3-shape", "d3-time",
-    "d3-time-format", "daisyui", "idb", "internmap", "openapi-fetch", "papaparse", "sv-router", "svelte", "tailwindcss", "uplot",
-    "workbox-core", "workbox-expiration", "workbox-precaching", "workbox-routing", "workbox-strategies",
+    "d3-time-format", "daisyui", "idb", "internmap", "openapi-fetch", "papaparse", "sv-router", "svelte", "tailwindcss",
+    "uplot", "workbox-core", "workbox-expiration", "workbox-precaching", "workbox-routing", "workbox-strategies",
 )  # fmt: skip
 
 

@@ -197,3 +197,33 @@ def test_a_household_fridge_is_opened_with_its_shelf_and_says_what_its_dates_res
     page.reload()
     expect(page.get_by_test_id("ready")).to_be_visible()
     expect(assumed).not_to_be_visible()
+
+
+def test_three_steps_lead_through_an_empty_workshop_and_no_other(page: Page, serve, clock) -> None:
+    url = serve().url
+    open_workshop(page, url)
+    tour = page.get_by_role("region", name="Three steps")
+    stations = page.get_by_role("navigation", name="Stations")
+    pointed = stations.locator(".told")
+    for title, station in (("What goes in", "Bench"), ("What it weighs", "Hang"), ("What wants a hand", "Today")):
+        expect(tour.get_by_role("heading", name=title)).to_be_visible()
+        expect(pointed).to_have_text(station)
+        tour.get_by_role("button", name=re.compile("^(Next|That is all)$")).click()
+    expect(tour).to_have_count(0)
+    expect(pointed).to_have_count(0)
+    page.reload()
+    page.get_by_role("button", name="The three steps again").click()
+    tour.get_by_role("link", name="To the Bench").click()
+    expect(page.get_by_role("heading", name="Meat block")).to_be_visible()
+    expect(pointed).to_have_count(0)
+    room = page.request.get(f"{url}/api/places/1/room").json()
+    post(page, f"{url}/api/pieces", piece_body(room))
+    post(
+        page,
+        f"{url}/api/places",
+        {"name": "Loft", "hooks_per_rod": [4], "by": "Ida", "setpoint": {"temperature_c": 13, "rh_percent": 78}},
+    )
+    page.goto(f"{url}/hang/2")
+    expect(page.get_by_role("heading", name="Nothing hangs in Loft yet")).to_be_visible()
+    expect(tour).to_have_count(0)
+    expect(page.get_by_text("three steps", exact=False)).to_have_count(0)

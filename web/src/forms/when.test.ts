@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
+import { reads } from '../words/it/moments';
 import { readWhen } from './when';
 
 const ROME = 'Europe/Rome';
@@ -55,4 +56,35 @@ describe('a moment as people say it', () => {
     expect(at('29 Mar 2026 12:00')).toBe('2026-03-29T10:00:00.000Z'); // on the day it went forward
     expect(at('12 Oct', 'America/New_York')).toBe('2026-10-12T13:00:00.000Z');
   });
+});
+
+describe('a moment as Italians say it', () => {
+  it.each([
+    ['ieri 18:00', '2026-11-26T17:00:00.000Z'],
+    ['ieri alle 18', '2026-11-26T17:00:00.000Z'],
+    ['l’altro ieri ore 7.30', '2026-11-25T06:30:00.000Z'],
+    ["ieri l'altro", '2026-11-25T08:00:00.000Z'],
+    ['oggi alle 7 e mezza', '2026-11-27T06:30:00.000Z'],
+    ['12 ott', '2026-10-12T07:00:00.000Z'],
+    ['12 ottobre 2025, 7:30', '2025-10-12T05:30:00.000Z'],
+    ['1° maggio', '2026-05-01T07:00:00.000Z'],
+    ['3 ago 8:00', '2026-08-03T06:00:00.000Z'],
+    ['12 mar', '2026-03-12T08:00:00.000Z'], // in March
+    ['mar 8:00', '2026-11-24T07:00:00.000Z'], // on a Tuesday
+    ['martedì scorso', '2026-11-24T08:00:00.000Z'],
+    ['sabato', '2026-11-21T08:00:00.000Z'],
+    ['domenica alle 10', '2026-11-22T09:00:00.000Z'],
+    ['3 giorni fa', '2026-11-24T13:30:00.000Z'],
+    ['2 ore fa', '2026-11-27T11:30:00.000Z'],
+    ["un'ora fa", '2026-11-27T12:30:00.000Z'],
+    ['2026-10-12 7:30', '2026-10-12T05:30:00.000Z'],
+    ['yesterday 18:00', '2026-11-26T17:00:00.000Z'], // nothing of the other way is lost
+  ])('%s', (text, iso) => {
+    const said = readWhen(text, NOW, ROME, reads);
+    expect(said && 'at' in said ? said.at.toISOString() : said).toBe(iso);
+  });
+  it.each(['domani', 'martello', '12 fuffa'])('does not take %s', (text) =>
+    expect(readWhen(text, NOW, ROME, reads)).toHaveProperty('fault'),
+  );
+  it('is now when it is said so', () => expect(readWhen('adesso', NOW, ROME, reads)).toBeNull());
 });

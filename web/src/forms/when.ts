@@ -1,6 +1,8 @@
 // A moment as people say it, read in the workshop's time zone: "yesterday 18:00", "12 Oct", "2026-10-12 7:30".
 // Works without a connection. What can be read in two ways is asked, never guessed.
 
+import { words } from '../words';
+
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 const DAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
 /** Of a day without a time: the morning, as it is said beside it. */
@@ -22,8 +24,14 @@ interface Time {
 /** Understood; or one of two days, to be asked; or not understood. */
 export type Understood = { at: Date } | { either: [Date, Date] } | { fault: 'unread' | 'no_such_day' };
 
-export function readWhen(text: string, now: Date, zone: string): Understood | null {
-  const said = text.trim().toLowerCase().replace(/,/g, ' ').replace(/\s+/g, ' ');
+export function readWhen(
+  text: string,
+  now: Date,
+  zone: string,
+  reads: (typed: string) => string = words.when.reads,
+): Understood | null {
+  const typed = text.trim().toLowerCase().replace(/,/g, ' ').replace(/\s+/g, ' ');
+  const said = reads(typed);
   if (said === '' || said === 'now') return null;
   const iso = /^\d{4}-\d{2}-\d{2}t\d{2}:\d{2}(:\d{2}(\.\d+)?)?(z|[+-]\d{2}:?\d{2})$/.test(said);
   if (iso) return { at: new Date(said.toUpperCase()) };

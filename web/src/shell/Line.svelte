@@ -2,6 +2,7 @@
   // The line of stations, and at its end the air of each place.
   import type { Schema } from '../api/client';
   import { hand } from '../stations/hang/hand.svelte';
+  import { tour } from '../stations/start/tour.svelte';
   import { navigate, p } from './router';
   import { age } from '../units/format';
   import { numberText } from '../units/number';
@@ -71,6 +72,7 @@
       <a
         class="stop use"
         class:here={station === here}
+        class:told={station === tour.points}
         href={addresses[station]}
         aria-current={station === here ? 'page' : undefined}
       >
@@ -231,6 +233,15 @@
   }
   .use {
     color: color-mix(in oklab, var(--bar-ink) 85%, var(--bar));
+  }
+  .told span {
+    text-decoration: underline;
+    text-decoration-thickness: 2px;
+    text-underline-offset: 4px;
+  }
+  .told i::after {
+    background: var(--bar-ink);
+    box-shadow: 0 0 0 3px color-mix(in oklab, var(--bar-ink), transparent 65%);
   }
   .here {
     color: var(--bar-ink);

@@ -21,6 +21,7 @@
   import { HangForm } from './hangform.svelte';
   import { type Carried, hand } from './hand.svelte';
   import Hands from './Hands.svelte';
+  import Tour from '../start/Tour.svelte';
   import HangSheet from './HangSheet.svelte';
   import InHand from './InHand.svelte';
   import ImportSheet from './ImportSheet.svelte';
@@ -193,6 +194,13 @@
     else if (chosen !== null) early = '';
     else pick(neighbour(pieces, null, 'ArrowRight'));
   }
+  /** Nothing in the whole workshop, in no station. */
+  const nothingYet = $derived(
+    line.data !== undefined &&
+      !room.data?.hung_here &&
+      line.data.in_salt + line.data.in_warm + line.data.at_rest === 0 &&
+      line.data.places.every((place) => place.pieces === 0),
+  );
   const sheetOpen = $derived(!hand.holds && (beside !== 'piece' || chosen !== null));
   const narrow = new MediaQuery('max-width: 900px');
   /** On a narrow screen the panel lies over the room, which is then out of reach of keys, too. */
@@ -265,6 +273,7 @@
                 >{/if}
               <button class="btn btn-lg" onclick={() => (beside = 'import')}>{words.hang.emptyImport}</button>
             </div>
+            {#if nothingYet}<Tour />{/if}
           </div>
         {/if}
         {#if asList}

@@ -34,6 +34,31 @@ export const words = {
     leave: 'Leave it',
     faulty: 'A row cannot be read: mend it in the spreadsheet, or take its mark off.',
   },
+  tour: {
+    title: 'Three steps',
+    of: (i: number, n: number) => `${i} of ${n}`,
+    steps: {
+      bench: {
+        title: 'What goes in',
+        text: 'At the Bench a recipe is worked to grams, its salts are held against the limits, and each piece gets its tag. What hangs already is hung here, with the weight and the day it was hung.',
+      },
+      hang: {
+        title: 'What it weighs',
+        text: 'A piece has its date at once, with an honest window. Put it on the scale now and then and type the weight: each time the window narrows. A log of the air, or a reading off the dial, does the same.',
+      },
+      today: {
+        title: 'What wants a hand',
+        text: 'Every morning Today has what is to be weighed, turned and taken out, in the order one walks, and says what may wait and until when. A fault is told there while it can be mended.',
+      },
+    },
+    next: 'Next',
+    back: 'Back',
+    done: 'That is all',
+    skip: 'I know my way',
+    again: 'The three steps again',
+    toBench: 'To the Bench',
+    toToday: 'To Today',
+  },
   andMore: (tags: string, n: number) => `${tags} and ${n} more`,
   bench,
   done,

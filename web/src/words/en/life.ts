@@ -181,6 +181,8 @@ export const when = {
   change: 'or earlier',
   isNow: 'now',
   examples: 'yesterday 18:00 · 12 Oct · 2026-10-12 7:30',
+  /** A moment as it is said in this language, in the words that the reader of moments knows. */
+  reads: (typed: string): string => typed,
   which: 'Which day is meant?',
   unread: 'Not understood. Say it as “yesterday 18:00”, “12 Oct” or “2026-10-12 7:30”.',
   no_such_day: 'There is no such day.',

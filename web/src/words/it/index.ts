@@ -34,6 +34,31 @@ export const words = {
     leave: 'Lascia stare',
     faulty: 'Una riga non si legge: correggerla nel foglio di calcolo, o toglierle la spunta.',
   },
+  tour: {
+    title: 'Tre passi',
+    of: (i: number, n: number) => `${i} di ${n}`,
+    steps: {
+      bench: {
+        title: 'Che cosa entra',
+        text: 'Al Banco la ricetta diventa grammi, i sali si confrontano con i limiti e ogni pezzo riceve il suo cartellino. Quello che è già appeso si appende qui, con il peso e il giorno in cui è stato appeso.',
+      },
+      hang: {
+        title: 'Quanto pesa',
+        text: 'Un pezzo ha subito la sua data, con un margine onesto. Metterlo ogni tanto sulla bilancia e scrivere il peso: ogni volta il margine si stringe. Lo stesso fa un registro dell’aria, o una lettura del quadrante.',
+      },
+      today: {
+        title: 'Che cosa chiede una mano',
+        text: 'Ogni mattina Oggi ha quello che c’è da pesare, girare e togliere, nell’ordine in cui si cammina, e dice che cosa può aspettare e fino a quando. Un difetto si dice lì finché si può rimediare.',
+      },
+    },
+    next: 'Avanti',
+    back: 'Indietro',
+    done: 'È tutto',
+    skip: 'So come si fa',
+    again: 'Di nuovo i tre passi',
+    toBench: 'Al Banco',
+    toToday: 'A Oggi',
+  },
   andMore: (tags: string, n: number) => `${tags} e ${n} in più`,
   bench,
   done,

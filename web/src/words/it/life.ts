@@ -1,4 +1,5 @@
 // What becomes of a piece, the list of all batches and what was changed, in Italian.
+import { reads } from './moments';
 import { unit } from '../../units/quantity';
 import { plural } from '../plural';
 import server from './server.json';
@@ -184,8 +185,9 @@ export const when = {
   now: 'adesso',
   change: 'o prima',
   isNow: 'adesso',
-  examples: '18:00 · 12.10. · 2026-10-12 7:30',
+  examples: 'ieri 18:00 · 12 ott · 2026-10-12 7:30',
+  reads,
   which: 'Quale giorno si intende?',
-  unread: 'Non capito. Dirlo come “18:00”, “12.10.” o “2026-10-12 7:30”.',
+  unread: 'Non capito. Dirlo come “ieri 18:00”, “12 ott” o “2026-10-12 7:30”.',
   no_such_day: 'Quel giorno non esiste.',
 };
