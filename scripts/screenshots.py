@@ -6,6 +6,7 @@ import time
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 from uuid import uuid4
 
 import httpx2
@@ -20,6 +21,8 @@ from zymon.work.alarms.watch import Watch
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
+POUNDS = "language=en&mass=oz&temperature=F&length=in&liquid=floz&hours=12&week=0"
+ITALIAN = "language=it&mass=g&temperature=C&length=mm&liquid=ml&hours=24&week=1"
 ARGUMENTS = [
     *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
     *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
@@ -37,6 +40,7 @@ def take(
     recipe: str = "",
     until: str = "",
     file: Path | None = None,
+    shows: str = "",
 ) -> None:
     """One picture: a page, perhaps with a piece picked, a key pressed, a recipe opened or a file brought in."""
     context = browser.new_context(
@@ -46,6 +50,8 @@ def take(
         timezone_id="Europe/London",
         color_scheme="dark" if dark else "light",
     )
+    if shows:
+        context.add_cookies([{"name": "zymon_shows", "value": quote(shows), "url": url}])
     page: Page = context.new_page()
     page.goto(url)
     page.wait_for_load_state("load")
@@ -86,7 +92,7 @@ def main() -> None:
             bench = httpx2.get(f"{home}/api/bench").json()
             batch, begun = bench["batches"][0]["id"], bench["weigh_outs"][0]["id"]
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
-            take(browser, f"{home}/bench/weigh/{begun}", "weigh-out")
+            take(browser, f"{home}/bench/weigh/{begun}", "weigh-out", shows=POUNDS)
             take(browser, f"{home}/bench/batch/{batch}/against", "against")
             take(browser, f"{home}/today", "today")
             take(browser, f"{home}/ahead?plan=2", "ahead", until=".lead")
@@ -102,7 +108,7 @@ def main() -> None:
             take(browser, f"{home}/book/accuracy", "accuracy", until="main table")
             take(browser, f"{home}/salt/1", "salt")
             take(browser, f"{home}/warm", "warm")
-            take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="all (34)")
+            take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="tutti (34)", shows=ITALIAN)
             _watched(app, home)
             take(browser, f"{home}/house/alarms", "alarms", until="main h2")
             browser.close()

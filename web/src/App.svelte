@@ -1,4 +1,5 @@
 <script lang="ts">
+  // The whole page: who is let in, what is followed, and what lies over every station.
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
   import { Router } from 'sv-router';
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Temperature above, humidity below, on one time axis: mean as a line, extremes as a band. Drag to look closer.
+  // Long, since one drawing over one time scale.
   import 'uplot/dist/uPlot.min.css';
 
   import uPlot from 'uplot';

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Loss against time: the curve with its window, the target as a string across, weighings as ink dots,
   // struck ones as crosses; the climate of the same days underneath.
+  // Long, since one drawing over one pair of scales: curve, window, weights, air and what is pointed at.
   import { scaleLinear, scaleUtc } from 'd3-scale';
   import { area, curveMonotoneX, line } from 'd3-shape';
 

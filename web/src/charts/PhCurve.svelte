@@ -1,5 +1,6 @@
 <script lang="ts">
   // pH against time on its expected window; the hurdle and the target as strings; the box's temperature beneath.
+  // Long, since one drawing over one time scale.
   import { scaleLinear, scaleUtc } from 'd3-scale';
   import { area, curveMonotoneX, line } from 'd3-shape';
 

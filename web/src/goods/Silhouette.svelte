@@ -1,5 +1,6 @@
 <script lang="ts">
   // A piece at true relative size: outline when hung, filled as it is now, dashed at its target.
+  // Long, since one drawing of a piece in its shapes.
   import type { Schema } from '../api/client';
   import { boxOf, figureOf, outline } from './shapes';
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  // The keys there are, in a dialog, and whether those of one letter work.
   import { words } from '../words';
   import OneLetter from './OneLetter.svelte';
 

@@ -1,17 +1,12 @@
 <script lang="ts">
   // The line of stations, and at its end the air of each place.
   import type { Schema } from '../api/client';
-  import { hand } from '../stations/hang/hand.svelte';
   import { tour } from '../stations/start/tour.svelte';
-  import { navigate, p } from './router';
-  import { age } from '../units/format';
-  import { numberText } from '../units/number';
-  import { inUnits } from '../units/quantity';
+  import { p } from './router';
   import { words } from '../words';
-  import { finding } from './finding.svelte';
+  import Airs from './Airs.svelte';
+  import LineTools from './LineTools.svelte';
   import Mark from './Mark.svelte';
-  import { door } from './door.svelte';
-  import { session } from './session.svelte';
 
   type Station = 'today' | 'bench' | 'salt' | 'warm' | 'hang' | 'rest' | 'book';
   interface Props {
@@ -39,22 +34,6 @@
   });
   const now = $derived(new Date(line.now).getTime());
   const withAir = $derived(line.places.filter((place) => place.air || place.kind === 'chamber'));
-
-  function trend(change: number, least: number): string {
-    return change > least ? '↗' : change < -least ? '↘' : '→';
-  }
-  const aged = (at: string): string => (now - new Date(at).getTime() < 60_000 ? words.now : age(at, now));
-  let naming = $state<string | null>(null);
-  let airs = $state<HTMLElement>();
-  $effect(() => {
-    void placeId;
-    void withAir;
-    airs?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  });
-  function rename(): void {
-    if (naming?.trim()) session.rename(naming);
-    naming = null;
-  }
 </script>
 
 <header
@@ -84,112 +63,8 @@
       </a>
     {/each}
   </nav>
-  <div
-    bind:this={airs}
-    class="relative ml-auto flex min-w-0 items-center gap-3.5 overflow-x-auto pl-2 max-md:flex-1"
-    style="scrollbar-width: none"
-  >
-    {#each withAir as place (place.id)}
-      <a
-        class="air"
-        class:chosen={place.id === placeId}
-        ondragover={(event) => hand.holds && event.preventDefault()}
-        ondrop={(event) => {
-          event.preventDefault();
-          if (hand.holds) void navigate('/hang/:place', { params: { place: String(place.id) } });
-        }}
-        href={place.kind === 'chamber'
-          ? p('/hang/:place', { params: { place: String(place.id) } })
-          : p('/hang/:place/climate', { params: { place: String(place.id) } })}
-      >
-        <span class="name">{place.name}{place.air ? ` · ${aged(place.air.at)}` : ''}</span>
-        {#if place.air}
-          <span class="values" class:stale={place.air.stale}>
-            {numberText(inUnits('temperature', place.air.temperature_c), 1)}°<small
-              >{trend(place.air.trend_c, 0.4)}</small
-            >
-            {#if place.air.rh_percent !== null}{numberText(place.air.rh_percent, 0)} %<small
-                >{trend(place.air.trend_rh ?? 0, 1.5)}</small
-              >{/if}
-          </span>
-          {#if place.air.stale}<span class="sr-only">{words.stale}</span>{/if}
-        {:else}
-          <span class="values opacity-70">{words.noAir}</span>
-        {/if}
-      </a>
-    {/each}
-  </div>
-  <div class="flex flex-none items-center gap-2 pr-3">
-    <button
-      class="grid min-h-11 min-w-8 place-items-center"
-      title="{words.book.find.open} (/)"
-      aria-label={words.book.find.open}
-      onclick={() => (finding.open = true)}
-      ><svg width="17" height="17" viewBox="0 0 17 17" aria-hidden="true"
-        ><circle cx="7" cy="7" r="5" fill="none" stroke="currentColor" stroke-width="2" /><path
-          d="M11 11l4.5 4.5"
-          stroke="currentColor"
-          stroke-width="2"
-        /></svg
-      ></button
-    >
-    <a
-      class="grid min-h-11 min-w-8 place-items-center text-lg"
-      href={p('/places/new')}
-      title={words.place.title}
-      aria-label={words.place.title}>+</a
-    >
-    {#if door.me}
-      <a class="inline-flex min-h-11 items-center text-sm" href={p('/house/people')}>{door.me.name}</a>
-    {:else if naming === null}
-      <button class="min-h-11 min-w-8 text-sm" onclick={() => (naming = session.who)} title={words.who}
-        >{session.who}</button
-      >
-    {:else}
-      <form
-        onsubmit={(event) => {
-          event.preventDefault();
-          rename();
-        }}
-      >
-        <input
-          class="word w-28"
-          style="color: inherit"
-          aria-label={words.who}
-          autocomplete="off"
-          {@attach (box) => box.focus()}
-          bind:value={naming}
-          onblur={rename}
-          onkeydown={(event) => event.key === 'Escape' && (naming = null)}
-        />
-      </form>
-    {/if}
-    <a
-      class="grid min-h-11 min-w-8 place-items-center"
-      href={p('/house')}
-      title={words.house.open}
-      aria-label={words.house.open}
-      ><svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true"
-        ><path
-          d="M2 8.5 9 2.5l7 6M4 8v7.5h10V8M7.5 15.5v-4h3v4"
-          fill="none"
-          stroke="currentColor"
-          stroke-width="1.8"
-        /></svg
-      ></a
-    >
-    <button
-      class="min-h-11 min-w-8"
-      onclick={() => session.turnLight()}
-      aria-label={words.theme}
-      title={words.theme}
-    >
-      <svg width="18" height="18" viewBox="0 0 20 20" aria-hidden="true">
-        <circle cx="10" cy="10" r="7" fill="none" stroke="currentColor" stroke-width="2" />
-        <path d="M10 3a7 7 0 0 1 0 14z" fill="currentColor" />
-      </svg>
-    </button>
-  </div>
+  <Airs places={withAir} {placeId} {now} />
+  <LineTools />
 </header>
 
 <style>
@@ -253,39 +128,5 @@
     width: 9px;
     height: 9px;
     top: 0;
-  }
-  .air {
-    display: flex;
-    flex-direction: column;
-    min-height: 44px;
-    padding: 0.25rem 0;
-    white-space: nowrap;
-    border-bottom: 2px solid transparent;
-    line-height: 1.15;
-  }
-  .air.chosen {
-    border-color: var(--bar-ink);
-  }
-  @media (forced-colors: active) {
-    .air:not(.chosen) {
-      border-color: Canvas;
-    }
-  }
-  .name {
-    font-size: 0.74rem;
-    color: var(--bar-quiet);
-  }
-  .values {
-    font-size: 1rem;
-    font-weight: 600;
-  }
-  .values small {
-    font-size: 0.7rem;
-    font-weight: 400;
-    color: var(--bar-quiet);
-  }
-  .stale {
-    text-decoration: line-through;
-    opacity: 0.7;
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A batch as it was made: its holds, what went in, its pieces and their tags.
+  // Long, since a page of short sections of one batch, each from a component of its own.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

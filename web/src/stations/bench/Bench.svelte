@@ -1,5 +1,6 @@
 <script lang="ts">
   // What do I weigh out? The sheet, and beside it what it will mean.
+  // Long, since the page that joins the parts of the sheet, each a component, with its two columns as style.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';

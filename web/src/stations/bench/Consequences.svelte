@@ -1,5 +1,6 @@
 <script lang="ts">
   // Beside the sheet: what it will mean, at every keystroke.
+  // Long, since one answer of the server told from top to bottom, and the style of its table.
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 
   import Assumed from '../hang/Assumed.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The limits a batch can be judged by, with their sources; one of the maker's own is begun from one that is there.
+  // Long, since a table of limits and the form for own ones, which fill each other.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

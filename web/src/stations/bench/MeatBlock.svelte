@@ -1,5 +1,6 @@
 <script lang="ts">
   // The meat block: what was bought and trimmed, how fat it is, and the whole of it.
+  // Long, since one table; its cells are of six kinds and each is used once.
   import Num from '../../forms/Num.svelte';
   import { cellsOf, pastedTable } from '../../forms/pasted';
   import { words } from '../../words';

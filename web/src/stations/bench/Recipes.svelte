@@ -1,5 +1,6 @@
 <script lang="ts">
   // Keeping, opening and comparing recipes; a change says why.
+  // Long, since open, keep, bring in and compare versions share one list and one question.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, ProblemError, type Schema, take } from '../../api/client';

@@ -1,5 +1,7 @@
 <script lang="ts">
   // Weigh-out, for a tablet at arm's length and wet hands: one thing, its weight, the next.
+  // Long, since two fifths are the style of a page read from across the bench; the rest is one pour from
+  // its target to its answer.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // How good the dates were: told against happened, bad figures too, with the number of pieces they rest on.
+  // Long, since a quarter is the style of its scale of days; figures, rows and drawing read one answer.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

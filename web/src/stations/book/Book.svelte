@@ -1,5 +1,6 @@
 <script lang="ts">
   // Every batch that was ever made, in whatever state, found by any word that stands on it.
+  // Long, since the list and what it is sought by share one address.
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Up to six batches beside each other: loss, pH and air on one axis; the facts; what differed, in words.
+  // Long, since one table with its head that stays and its style.
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The story of a batch on one page: its time line, hurdles, what went in, what was done, what came of it.
+  // Long, since a page of many short sections in the order of the batch, each from a component of its own.
   import { createQuery } from '@tanstack/svelte-query';
 
   import { lineQuery, storyQuery } from '../../api/queries';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A batch on one time line: its stages, the pieces thinning as they dry, what was told of one, the air of its places.
+  // Long, since the drawing of one line and its style; its marks share one scale.
   import { scaleLinear } from 'd3-scale';
   import { curveMonotoneX, line } from 'd3-shape';
 

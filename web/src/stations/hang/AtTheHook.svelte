@@ -1,5 +1,6 @@
 <script lang="ts">
   // Inspection by taps, advice with this piece's own evidence, what was done; hold and release.
+  // Long, since the taps and what has been tapped, which correct each other.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

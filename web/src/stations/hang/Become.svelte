@@ -1,5 +1,6 @@
 <script lang="ts">
   // Off the hook: the weight it comes down with, what stands against it, and what happens to it next.
+  // Long, since one form; what it asks next depends on what becomes of the piece.
   import { untrack } from 'svelte';
 
   import { createQuery } from '@tanstack/svelte-query';

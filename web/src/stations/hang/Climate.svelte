@@ -1,5 +1,6 @@
 <script lang="ts">
   // The climate of a place over any span, and its files.
+  // Long, since a page of short sections of one place, each from a component of its own.
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';

@@ -1,5 +1,7 @@
 <script lang="ts">
   // The Hang station: the room as it is, and beside it a piece, the form, or a file.
+  // Long, since it joins room, panel, hand and keys, which share what is chosen; each has a component of
+  // its own.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { tick, untrack } from 'svelte';
   import { MediaQuery } from 'svelte/reactivity';
@@ -12,24 +14,24 @@
   import { isForThePage, underDialog } from '../../keys/typing';
   import { inAddress, intoAddress } from '../../shell/address';
   import { keepRound } from '../../shell/connection.svelte';
-  import { making } from '../../shell/follow.svelte';
   import Line from '../../shell/Line.svelte';
-  import { navigate, p, route } from '../../shell/router';
+  import { navigate, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
   import { HangForm } from './hangform.svelte';
   import { type Carried, hand } from './hand.svelte';
   import Hands from './Hands.svelte';
-  import Tour from '../start/Tour.svelte';
+  import EmptyRoom from './EmptyRoom.svelte';
+  import HangFoot from './HangFoot.svelte';
   import HangSheet from './HangSheet.svelte';
-  import InHand from './InHand.svelte';
   import ImportSheet from './ImportSheet.svelte';
   import type { Layer } from './label';
   import { type Direction, firstFreeHook, neighbour } from './neighbours';
   import PieceList from './PieceList.svelte';
   import PiecePanel from './PiecePanel.svelte';
   import Room from './Room.svelte';
+  import RoomHead from './RoomHead.svelte';
 
   const placeId = $derived(Number(route.params.place));
   const client = useQueryClient();
@@ -194,13 +196,6 @@
     else if (chosen !== null) early = '';
     else pick(neighbour(pieces, null, 'ArrowRight'));
   }
-  /** Nothing in the whole workshop, in no station. */
-  const nothingYet = $derived(
-    line.data !== undefined &&
-      !room.data?.hung_here &&
-      line.data.in_salt + line.data.in_warm + line.data.at_rest === 0 &&
-      line.data.places.every((place) => place.pieces === 0),
-  );
   const sheetOpen = $derived(!hand.holds && (beside !== 'piece' || chosen !== null));
   const narrow = new MediaQuery('max-width: 900px');
   /** On a narrow screen the panel lies over the room, which is then out of reach of keys, too. */
@@ -222,59 +217,14 @@
   <div class="flex min-h-0 flex-1">
     <main class="min-w-0 flex-1 overflow-y-auto px-5 pt-3 pb-16 max-md:px-3" inert={covered}>
       {#if room.data}
-        <div class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-          <h1 class="font-tag text-3xl font-bold">{room.data.place.name}</h1>
-          <p class="quiet">
-            <a
-              class="text-base-content mr-2 inline-flex min-h-11 items-center underline underline-offset-4"
-              href={p('/hang/:place/climate', { params: { place: String(placeId) } })}
-              >{words.place.climate} →</a
-            >
-            {words.hang.pieces(pieces.length)}
-            {#if making.has(placeId)}· <span role="status">{words.life.scale.making}</span>{/if}
-            {#if room.data.ready_this_week}· <strong class="text-base-content"
-                >{words.hang.readyThisWeek(room.data.ready_this_week)}</strong
-              >{/if}
-          </p>
-          <div
-            class="layers ml-auto flex items-center gap-x-1 overflow-x-auto whitespace-nowrap"
-            role="group"
-            aria-label={words.hang.drawing}
-          >
-            {#if !asList}
-              {#each Object.entries(words.hang.layers) as [name, text] (name)}
-                <button
-                  class="layer"
-                  class:on={layer === name}
-                  aria-pressed={layer === name}
-                  onclick={() => (layer = name as Layer)}>{text}</button
-                >
-              {/each}
-            {/if}
-            <button class="layer" onclick={() => (asList = !asList)}
-              >{asList ? words.hang.drawing : words.hang.list}</button
-            >
-          </div>
-        </div>
-        {#if pieces.length === 0}
-          <div class="mt-6 max-w-xl">
-            {#if room.data.hung_here}
-              <h2 class="font-tag text-xl font-semibold">{words.hang.emptiedTitle(room.data.place.name)}</h2>
-              <p class="mt-1">{words.hang.emptiedText(room.data.hung_here)}</p>
-            {:else}
-              <h2 class="font-tag text-xl font-semibold">{words.hang.emptyTitle(room.data.place.name)}</h2>
-              <p class="mt-1">{words.hang.emptyText}</p>
-            {/if}
-            <div class="mt-3 flex flex-wrap gap-3">
-              <button class="btn btn-primary btn-lg" onclick={() => void openForm()}
-                >{room.data.hung_here ? words.form.hangTitle : words.hang.emptyHang}</button
-              >
-              {#if room.data.hung_here}<a class="btn btn-lg" href={p('/book')}>{words.hang.emptiedBook}</a
-                >{/if}
-              <button class="btn btn-lg" onclick={() => (beside = 'import')}>{words.hang.emptyImport}</button>
-            </div>
-            {#if nothingYet}<Tour />{/if}
-          </div>
+        <RoomHead room={room.data} bind:layer bind:asList />
+        {#if pieces.length === 0 && line.data}
+          <EmptyRoom
+            room={room.data}
+            line={line.data}
+            onhang={() => void openForm()}
+            onimport={() => (beside = 'import')}
+          />
         {/if}
         {#if asList}
           <PieceList pieces={found} {chosen} {now} onpick={pick} />
@@ -322,69 +272,24 @@
       {/if}
     </aside>
   </div>
-  <footer class="foot">
-    {#if hand.holds && line.data}
-      <InHand places={line.data.places} here={placeId} />
-    {:else}
-      <a class="btn min-h-11" href={p('/hang/:place/round', { params: { place: String(placeId) } })}
-        ><kbd>r</kbd> {words.round.begin}</a
-      >
-      <button class="btn min-h-11" onclick={() => openForm()}><kbd>h</kbd> {words.form.hangTitle}</button>
-      <button class="btn min-h-11" onclick={() => (beside = 'import')}
-        ><kbd>b</kbd> {words.imports.title}</button
-      >
-      <input
-        class="input min-h-11 w-40 max-md:hidden"
-        placeholder={words.find}
-        aria-label={words.find}
-        bind:value={find}
-      />
-      <span class="quiet ml-auto text-sm max-lg:hidden">{words.hang.legend}</span>
-      <button class="btn btn-ghost min-h-11 max-md:hidden" onclick={() => (showKeys = true)}
-        ><kbd>?</kbd> {words.help}</button
-      >
-    {/if}
-  </footer>
+  <HangFoot
+    places={line.data?.places ?? []}
+    {placeId}
+    bind:find
+    onhang={() => void openForm()}
+    onimport={() => (beside = 'import')}
+    onkeys={() => (showKeys = true)}
+  />
 </div>
 {#if showKeys}<Keys onclose={() => (showKeys = false)} />{/if}
 
 <style>
-  .layer {
-    min-height: 44px;
-    padding: 0 0.42rem;
-    display: inline-flex;
-    align-items: center;
-    gap: 0.3rem;
-    color: var(--quiet);
-    cursor: pointer;
-  }
-  .layer.on {
-    color: var(--color-base-content);
-    font-weight: 600;
-    box-shadow: inset 0 -3px 0 -0px var(--color-primary);
-  }
   .panel {
     width: 27rem;
     flex: none;
     overflow-y: auto;
     padding: 0.9rem 1.25rem 2rem;
     background: color-mix(in oklab, var(--paper), var(--color-base-100) 45%);
-  }
-  .foot {
-    display: flex;
-    align-items: center;
-    gap: 0.6rem;
-    padding: 0.4rem 1.25rem;
-    border-top: 1px solid var(--color-base-300);
-    background: var(--color-base-100);
-  }
-  kbd {
-    font-family: var(--font-tag);
-    font-size: 0.85em;
-    opacity: 0.65;
-    border: 1px solid currentColor;
-    border-radius: 3px;
-    padding: 0 0.3em;
   }
   @media (max-width: 900px) {
     .panel {
@@ -397,13 +302,6 @@
     }
     .panel.open {
       display: block;
-    }
-    .foot {
-      padding: 0.4rem 0.6rem;
-      flex-wrap: wrap;
-    }
-    kbd {
-      display: none;
     }
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Hang a piece: the tag fills in while the measures are typed.
+  // Long, since one form; its fields depend on each other from the first to the last.
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

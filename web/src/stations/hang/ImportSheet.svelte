@@ -1,5 +1,6 @@
 <script lang="ts">
   // Bring in a file: what was understood, what it would bring, what is faulty; then the go-ahead.
+  // Long, since one file from choosing to bringing in; each question is a component of its own.
   import type { Schema } from '../../api/client';
   import { pastedTable } from '../../forms/pasted';
   import { takesFocus } from '../../keys/focus';

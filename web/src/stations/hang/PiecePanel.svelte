@@ -1,5 +1,6 @@
 <script lang="ts">
   // A piece beside the room: its date in words, its curve, its weights, what can be done with it.
+  // Long, since the order of what is told of a piece is its matter; each part is a component of its own.
   import type { Schema } from '../../api/client';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import AsTable from '../../charts/AsTable.svelte';

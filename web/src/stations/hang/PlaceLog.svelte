@@ -1,5 +1,6 @@
 <script lang="ts">
   // The log of a place: where its readings came from, one typed by hand, stretches that do not count.
+  // Long, since the log, a reading typed into it and a stretch struck from it share one span.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // One rod with its hooks: pieces hang at true relative size, free hooks can be picked.
+  // Long, since a rod with what hangs on it as one drawing, with the words and keys of each hook.
   import type { Schema } from '../../api/client';
   import PaperTag from '../../goods/PaperTag.svelte';
   import Silhouette from '../../goods/Silhouette.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The weigh round, full screen: read from a metre away, typed with cold fingers.
+  // Long, since one step after another of the same round, each with the same large style.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What stands against it? Every hurdle of a batch with its evidence on the line, and the entry that settles it.
+  // Long, since the rows of what stands against a batch with the entry that settles each.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

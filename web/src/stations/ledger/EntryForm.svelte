@@ -1,5 +1,6 @@
 <script lang="ts">
   // The entry that settles a hurdle, where the hurdle stands.
+  // Long, since one form for each kind of evidence, of which one is shown: a row or two each.
   import { createQuery } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

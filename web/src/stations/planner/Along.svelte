@@ -1,6 +1,7 @@
 <script lang="ts">
   // A batch along time: thick and pale while fresh, thin and dark when dry, its window a fading tail. What is planned is
   // an outline that can be dragged, or moved by the arrow keys.
+  // Long, since one drawing over the weeks and its keys; strips are components of their own.
   import type { Schema } from '../../api/client';
   import { navigate } from '../../shell/router';
   import { percent, shortDay } from '../../units/format';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A place over the weeks ahead: its rod, what lies there, what is planned, how full it gets, the water of each week.
+  // Long, since one drawing of one batch along the weeks, with its words.
   import type { Schema } from '../../api/client';
   import { shortDay } from '../../units/format';
   import { weightText } from '../../units/quantity';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is wished: how many of what, how heavy at the table, by when; beneath, on demand, where it hangs and rests.
+  // Long, since one row of fields; each change is one question to the server.
   import { createQuery } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

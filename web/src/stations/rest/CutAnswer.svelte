@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the face says: the likeliest cause with this batch's evidence, the others, what to do now, and next time.
+  // Long, since one answer told from top to bottom: what was seen, why, what next.
   import { useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

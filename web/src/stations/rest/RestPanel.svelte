@@ -1,5 +1,6 @@
 <script lang="ts">
   // A bag closely: when it is even, its inside, what fingers say, its weight, and what happens to it next.
+  // Long, since the order of what is told of a resting piece is its matter.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

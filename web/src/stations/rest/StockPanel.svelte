@@ -1,5 +1,6 @@
 <script lang="ts">
   // A pack closely: until when, how it keeps, one touch to take it out, and what became of the others.
+  // Long, since a pack from its label to its last slice: short sections that share one answer.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Into the salt: trimmed weight and thickness of each, how, how much, where.
+  // Long, since one form; its fields depend on the way that is picked first.
   import { createQuery } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Everything in salt, batch by batch: when it comes out, what is due, and one piece looked at closely.
+  // Long, since the shelf, its cares and what opens beside it share what is picked.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';

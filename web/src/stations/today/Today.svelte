@@ -1,5 +1,6 @@
 <script lang="ts">
   // The round, in walking order: each line done in place, what may wait and until when, what comes next.
+  // Long, since the round and what is done of it; each line is a component of its own.
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
