@@ -94,7 +94,7 @@ def main() -> None:
             take(browser, f"{home}/bench", "bench", recipe="Juniper salame, version 2")
             take(browser, f"{home}/bench/weigh/{begun}", "weigh-out", shows=POUNDS)
             take(browser, f"{home}/bench/batch/{batch}/against", "against")
-            take(browser, f"{home}/today", "today")
+            take(browser, f"{home}/today", "today", until="main section li")
             take(browser, f"{home}/ahead?plan=2", "ahead", until=".lead")
             take(browser, f"{home}/rest", "rest", tag="J-20-06")
             cut = next(one["piece_id"] for one in httpx2.get(f"{home}/api/cut").json()["seen"] if one["ring"] == "wide")

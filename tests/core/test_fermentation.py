@@ -121,6 +121,13 @@ def test_the_next_reading_is_asked_for_while_it_can_still_tell() -> None:
     assert told(batch(30.0, 25.0, *FALLING, (26.0, 5.2), (30.0, 5.08))).measure_next_hour is None
 
 
+@pytest.mark.parametrize("readings", [(), FALLING])
+def test_what_is_likely_sour_enough_and_was_never_measured_so_is_to_be_measured_now(readings: tuple) -> None:
+    likely = told(batch(60.0, 25.0, *readings))
+    assert likely.state == "reached"
+    assert likely.measure_next_hour == 60
+
+
 def test_the_clock_runs_with_the_goods_and_stands_still_in_the_cold() -> None:
     warm, cold = (culture_clock("medium", goods_temperature(np.array(steady(c, 10)), c, 10.0)) for c in (25.0, 4.0))
     assert warm.at(100) == pytest.approx(100, rel=0.1)

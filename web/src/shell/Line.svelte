@@ -73,6 +73,7 @@
     flex-direction: column;
     align-items: flex-start;
     gap: 2px;
+    flex: none;
     min-width: 3.9rem;
     padding: 0.4rem 0.5rem 0.35rem 0;
     font-family: var(--font-tag);

@@ -103,7 +103,7 @@ def forecast_fermentation(
         runs_out_hour=runs_out,
         state=state,
         causes=_causes(batch, falls) if state in ("slow", "stalled", "over_allowance") else (),
-        measure_next_hour=_measure_next(batch, likely, state, crosses, runs_out),
+        measure_next_hour=_measure_next(batch, likely, state, crosses, runs_out, measured),
         crosses_share=crosses_share,
         curve_hours=hours,
         curve_p10=curve[:, 0],
@@ -207,16 +207,21 @@ def _runs_out(batch: Fermentation, used: DegreeHours | None, table: DegreeHourTa
 
 
 def _measure_next(
-    batch: Fermentation, falls: Falls, state: State, crosses: Window, runs_out_hour: float | None
+    batch: Fermentation,
+    falls: Falls,
+    state: State,
+    crosses: Window,
+    runs_out_hour: float | None,
+    measured: float | None,
 ) -> float | None:
     """When a reading would tell most, soon enough to act on.
 
     Once it falls: when it has most likely crossed, for only a measured 5.3 ends the count. Before: where the likely
     falls lie furthest apart. Never later than twelve hours from now, nor than the allowance lasts; and for the first
-    time never after the earliest likely crossing, nor past the twelfth hour.
+    time never after the earliest likely crossing, nor past the twelfth hour. Likely sour enough and never measured so: now.
     """
     if state in ("reached", "too_low"):
-        return None
+        return None if measured is not None else batch.now_hour
     if not batch.readings:
         earliest = FIRST_BY_HOUR if crosses.p10 is None else min(crosses.p10, FIRST_BY_HOUR)
         return max(min(FIRST_FAST_HOUR, earliest) if batch.culture == "fast" else earliest, batch.now_hour)

@@ -14,7 +14,7 @@
   import { session } from '../../shell/session.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import { numberText } from '../../units/number';
-  import { fieldText, recipeNumber, recipeWeight, typedAs, weightAsTyped } from '../../units/quantity';
+  import { fieldText, recipeNumber, recipeWeight, typedAs } from '../../units/quantity';
   import { words } from '../../words';
   import { WeighOut } from './weighout.svelte';
   import WeighOutEnd from './WeighOutEnd.svelte';
@@ -132,7 +132,7 @@
               : recipeWeight(now.target_g)}
           </p>
           <p class="text-xl">
-            {say.tolerance(weightAsTyped(now.tolerance_g))} ·
+            {say.tolerance(recipeWeight(now.tolerance_g))} ·
             <strong>{say.scale(recipeWeight(now.scale_g))}</strong>
             <span class="quiet">{say.worst(numberText(now.worst_error_percent, 1))}</span>
           </p>

@@ -3,7 +3,6 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
-  import { takesFocus } from '../../keys/focus';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { age, fullDay } from '../../units/format';
@@ -76,12 +75,7 @@
           {/each}
         </ul>
         {#if keeps && !door.tablet}
-          <form
-            class="mt-2 flex flex-wrap items-end gap-3"
-            onsubmit={trust}
-            {@attach takesFocus}
-            aria-label={say.trust}
-          >
+          <form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={trust} aria-label={say.trust}>
             <label class="block"
               ><span class="block text-sm font-semibold">{say.tabletName}</span><input
                 class="input min-h-11"

@@ -33,6 +33,9 @@
   const desk = $derived(picked === null ? null : new WarmDesk(picked, renew));
   const hour = (card: Schema['WarmCard']): number =>
     Math.round((now - new Date(card.stuffed_at).getTime()) / 3_600_000);
+  /** What the batch is; sour enough only where that was measured. */
+  const stateOf = (card: Schema['WarmCard'], unmeasured: string): string =>
+    card.state === 'reached' && card.measured_at === null ? unmeasured : say.states[card.state];
   const bad = (state: Schema['WarmCard']['state']): boolean =>
     state === 'stalled' || state === 'over_allowance' || state === 'too_low';
 </script>
@@ -54,7 +57,7 @@
         >
           <PaperTag
             top={card.batch}
-            main={numberText(card.ph_now, 2)}
+            main={`~${numberText(card.ph_now, 2)}`}
             chosen={card.batch_id === picked}
             loud
           />
@@ -63,7 +66,7 @@
               class="block font-semibold"
               class:text-error={bad(card.state)}
               class:text-warning={card.state === 'slow'}
-              >{say.states[card.state]}, {say.since(hour(card))}</span
+              >{stateOf(card, say.likely)}, {say.since(hour(card))}</span
             >
             <span class="quiet block text-sm">{card.product}</span>
             {#if card.measure_next}<span class="block text-sm"
@@ -82,11 +85,11 @@
           >
             <PaperTag
               top={card.batch}
-              main={numberText(card.last_ph ?? card.ph_now, 2)}
+              main={card.last_ph === null ? `~${numberText(card.ph_now, 2)}` : numberText(card.last_ph, 2)}
               chosen={card.batch_id === picked}
             />
             <span class="min-w-0">
-              <span class="block">{say.states[card.state]}</span>
+              <span class="block">{stateOf(card, say.unmeasured)}</span>
               <span class="quiet block text-sm">{fullDay(card.stuffed_at)}</span>
             </span>
           </button>

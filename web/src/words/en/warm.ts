@@ -22,6 +22,8 @@ export const warm = {
     too_low: 'too sour',
     over_allowance: 'over the allowance',
   },
+  likely: 'likely sour enough: measure it',
+  unmeasured: 'never measured to be sour enough',
   since: (hours: number): string => `hour ${hours}`,
   crosses: (time: string, window: string): string => `Crosses 5.3 about ${time} (${window})`,
   crossed: (time: string): string => `5.3 measured ${time}`,

@@ -22,6 +22,8 @@ export const warm = {
     too_low: 'troppo acida',
     over_allowance: 'oltre il consentito',
   },
+  likely: 'probabilmente acido: misurarlo',
+  unmeasured: 'mai misurato acido abbastanza',
   since: (hours: number): string => `ora ${hours}`,
   crosses: (time: string, window: string): string => `Passa 5,3 circa ${time} (${window})`,
   crossed: (time: string): string => `5,3 misurato ${time}`,

@@ -5,7 +5,6 @@
   import { api, type Schema, take } from '../../../api/client';
   import { head } from '../../../api/entry';
   import Field from '../../../forms/Field.svelte';
-  import { takesFocus } from '../../../keys/focus';
   import { door } from '../../../shell/door.svelte';
   import { session } from '../../../shell/session.svelte';
   import { words } from '../../../words';
@@ -101,7 +100,7 @@
   {:else}<p>{say.nobody}</p>{/each}
   {#if secret}<p class="border-primary mt-2 border-l-4 pl-3 break-all" role="status">{secret}</p>{/if}
   {#if door.keepsHouse}
-    <form class="mt-3 max-w-3xl" onsubmit={add} {@attach takesFocus} aria-label={say.add}>
+    <form class="mt-3 max-w-3xl" onsubmit={add} aria-label={say.add}>
       <div class="flex flex-wrap items-end gap-3">
         <div class="w-40"><Field label={say.name} required bind:value={name} /></div>
         <label class="block"
