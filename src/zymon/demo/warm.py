@@ -46,21 +46,21 @@ def _calibrated(session: Session, at_s: int, slope: float) -> int:
     return warm.meters(session)[0].id
 
 
-def _certified(session: Session, of: Making, lot: str, at_s: int) -> None:
+def _certified(session: Session, making: Making, lot: str, at_s: int) -> None:
     session.add(
         ParasiteStep(
-            batch_id=of.batch_id, species="pork", way="certified", temperature_c=None, days=None, thickness_cm=None,
+            batch_id=making.batch_id, species="pork", way="certified", temperature_c=None, days=None, thickness_cm=None,
             note=f"certificate of lot {lot}", by=PEOPLE[0], entered_s=at_s,
         )
     )  # fmt: skip
 
 
-def fermented(session: Session, of: Making, box: Place, hung_s: int, lot: str) -> None:
+def fermented(session: Session, making: Making, box: Place, hung_s: int, lot: str) -> None:
     """The warm stage of a batch that went well, and hangs since."""
     stuffed_s = hung_s - int(52 * HOUR)
     meter_id = _calibrated(session, stuffed_s - 2 * HOUR, 98.0)
-    ferment(session, of, box, stuffed_s, 5.2, meter_id, WELL, hung_s)
-    _certified(session, of, lot, stuffed_s)
+    ferment(session, making, box, stuffed_s, 5.2, meter_id, WELL, hung_s)
+    _certified(session, making, lot, stuffed_s)
 
 
 def ferment(

@@ -175,10 +175,10 @@ def make_due(session: Session, now_s: int) -> None:
     session.flush()
 
 
-def _noted_s(session: Session, of: AlarmEvent) -> float:
+def _noted_s(session: Session, alarm_event: AlarmEvent) -> float:
     """When the first was told of an event, or when it was noted where nobody was [s]."""
-    first = session.scalar(select(func.min(AlarmMessage.due_s)).where(AlarmMessage.event_id == of.id))
-    return of.begun_s if first is None else first
+    first = session.scalar(select(func.min(AlarmMessage.due_s)).where(AlarmMessage.event_id == alarm_event.id))
+    return alarm_event.begun_s if first is None else first
 
 
 def due(session: Session, now_s: int) -> list[AlarmMessage]:

@@ -114,20 +114,20 @@ def weigh_out(session: Session, weigh_out_id: int, to_change: bool = False) -> W
     return found
 
 
-def counted(of: WeighOut) -> list[WeighEntry]:
+def counted(weigh_out: WeighOut) -> list[WeighEntry]:
     """The entries that count: those not struck through."""
-    return [entry for entry in of.entries if entry.struck_s is None]
+    return [entry for entry in weigh_out.entries if entry.struck_s is None]
 
 
-def rescale_of(of: WeighOut) -> float:
+def rescale_of(weigh_out: WeighOut) -> float:
     """By how much the sheet has been rescaled so far."""
-    return next((entry.rescale for entry in reversed(counted(of)) if entry.rescale is not None), 1.0)
+    return next((entry.rescale for entry in reversed(counted(weigh_out)) if entry.rescale is not None), 1.0)
 
 
-def add_entry(session: Session, of: WeighOut, entry: WeighEntry) -> None:
+def add_entry(session: Session, weigh_out: WeighOut, entry: WeighEntry) -> None:
     """Note what went into the bowl; an entry sent twice counts once. Raises ClashError for another bowl's entry."""
-    if not sent_before(session, WeighEntry.uid, WeighEntry.weigh_out_id, entry.uid, of.id):
-        of.entries.append(entry)
+    if not sent_before(session, WeighEntry.uid, WeighEntry.weigh_out_id, entry.uid, weigh_out.id):
+        weigh_out.entries.append(entry)
         session.flush()
 
 
@@ -169,7 +169,7 @@ class NewMaking:
     done_by: str = "weight"
 
 
-def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, now_s: int) -> Making:
+def make_batch(session: Session, new: NewMaking, weigh_out: WeighOut | None, by: str, now_s: int) -> Making:
     """Make a batch of a weigh-out, which ends with it, or of trimmed muscles. Raises ClashError, NotFoundError."""
     if session.scalar(select(Batch.id).where(Batch.code == new.code)) is not None:
         raise ClashError("refused.batch_code_taken", batch=new.code)
@@ -190,15 +190,15 @@ def make_batch(session: Session, new: NewMaking, of: WeighOut | None, by: str, n
     )
     made = Making(
         batch=batch,
-        weigh_out=of,
+        weigh_out=weigh_out,
         sheet=new.sheet,
         made_s=now_s,
         by=by,
         pinch_place_id=new.pinch_place_id,
     )
     made.holds = [Hold(text=one.text, says=one.says, source=one.source, at_s=now_s) for one in new.holds]
-    if of is not None:
-        of.ended_s, of.end = now_s, "made"
+    if weigh_out is not None:
+        weigh_out.ended_s, weigh_out.end = now_s, "made"
     session.add(made)
     flush_or_clash(session, said("refused.batch_made_meanwhile", batch=new.code))
     return made
@@ -230,11 +230,11 @@ def batch(session: Session, batch_id: int) -> Batch:
     return there(session, Batch, batch_id, "refused.no_batch")
 
 
-def neighbours(session: Session, of: Batch) -> tuple[int | None, int | None]:
+def neighbours(session: Session, batch: Batch) -> tuple[int | None, int | None]:
     """The batches of the same product that were made before and after one, by their ids."""
-    same = select(Batch.id).where(Batch.product == of.product, Batch.id != of.id)
-    before = same.where(Batch.created_s <= of.created_s).order_by(Batch.created_s.desc(), Batch.id.desc())
-    after = same.where(Batch.created_s > of.created_s).order_by(Batch.created_s, Batch.id)
+    same = select(Batch.id).where(Batch.product == batch.product, Batch.id != batch.id)
+    before = same.where(Batch.created_s <= batch.created_s).order_by(Batch.created_s.desc(), Batch.id.desc())
+    after = same.where(Batch.created_s > batch.created_s).order_by(Batch.created_s, Batch.id)
     return session.scalar(before.limit(1)), session.scalar(after.limit(1))
 
 
@@ -246,14 +246,14 @@ def has_making(session: Session, batch_id: int) -> bool:
 JOINS_WITHIN_S = 3 * 86_400  # a mix is of the same day's work, or of the next
 
 
-def may_be_joined(session: Session, of: WeighOut, kind: str, now_s: int) -> list[Making]:
+def may_be_joined(session: Session, weigh_out: WeighOut, kind: str, now_s: int) -> list[Making]:
     """The batches that a weigh-out may join as another mix: of its kind and limits, made lately, not thrown away."""
     query = (
         select(Making)
         .join(Batch, Batch.id == Making.batch_id)
         .where(
             Batch.kind == kind,
-            Batch.profile == of.profile,
+            Batch.profile == weigh_out.profile,
             Making.weigh_out_id.is_not(None),
             Making.made_s > now_s - JOINS_WITHIN_S,
         )
@@ -262,27 +262,27 @@ def may_be_joined(session: Session, of: WeighOut, kind: str, now_s: int) -> list
     return list(session.scalars(query))
 
 
-def add_mix(session: Session, of: Making, mix: Mix, holds: Sequence[NewHold], now_s: int) -> Mix:
+def add_mix(session: Session, making: Making, mix: Mix, holds: Sequence[NewHold], now_s: int) -> Mix:
     """Another mix joins a batch; its weigh-out ends with it. Raises ClashError for a name that is there."""
-    if any(one.name == mix.name for one in of.mixes):
-        raise ClashError("refused.mix_name_taken", batch=of.batch.code, name=mix.name)
-    of.mixes.append(mix)
-    of.holds += [Hold(text=one.text, says=one.says, source=one.source, at_s=now_s) for one in holds]
+    if any(one.name == mix.name for one in making.mixes):
+        raise ClashError("refused.mix_name_taken", batch=making.batch.code, name=mix.name)
+    making.mixes.append(mix)
+    making.holds += [Hold(text=one.text, says=one.says, source=one.source, at_s=now_s) for one in holds]
     mix.weigh_out.ended_s, mix.weigh_out.end = now_s, "made"
     session.flush()
     return mix
 
 
-def bowls(of: Making) -> list[tuple[WeighOut, Mix | None]]:
+def bowls(making: Making) -> list[tuple[WeighOut, Mix | None]]:
     """What a batch was weighed out in: its first bowl, then that of each further mix."""
-    first: list[tuple[WeighOut, Mix | None]] = [] if of.weigh_out is None else [(of.weigh_out, None)]
-    return [*first, *((mix.weigh_out, mix) for mix in of.mixes)]
+    first: list[tuple[WeighOut, Mix | None]] = [] if making.weigh_out is None else [(making.weigh_out, None)]
+    return [*first, *((mix.weigh_out, mix) for mix in making.mixes)]
 
 
-def put_pinch(session: Session, of: Making, place_id: int) -> None:
+def put_pinch(session: Session, making: Making, place_id: int) -> None:
     """Lay the pinch for pH of a batch beside its pieces. Raises NotFoundError."""
     place(session, place_id)
-    of.pinch_place_id = place_id
+    making.pinch_place_id = place_id
 
 
 def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, by: str, now_s: int) -> Making:
@@ -294,31 +294,31 @@ def answer_hold(session: Session, hold_id: int, reason: str, legal_basis: str, b
     return making(session, hold.batch_id)
 
 
-def add_piece(session: Session, of: Making, new: MadePiece) -> None:
+def add_piece(session: Session, making: Making, new: MadePiece) -> None:
     """Tag a piece of a batch. Raises ClashError, OutOfRangeError."""
     target_gross(new)  # refuses what no piece can be
     taken = session.scalar(select(Piece.id).where(Piece.tag == new.tag))
     if taken is not None or session.scalar(select(MadePiece.id).where(MadePiece.tag == new.tag)) is not None:
         raise ClashError("refused.tag_taken", tag=new.tag)
-    of.pieces.append(new)
+    making.pieces.append(new)
     flush_or_clash(session, said("refused.tag_given_meanwhile", tag=new.tag))
 
 
-def target_gross(of: MadePiece) -> float | None:
+def target_gross(piece: MadePiece) -> float | None:
     """What the scale must show when a piece is done, on the basis chosen for it [g]. Raises OutOfRangeError.
 
     None where nobody weighed it, or where it is done by feel or days.
     """
-    if of.gross_g is None or of.target_loss_percent is None:
+    if piece.gross_g is None or piece.target_loss_percent is None:
         return None
-    net_g = net_weight(of.gross_g, of.tare_g)
-    base = {"raw": of.raw_g, "cured": of.cured_g, "hung": net_g}[of.loss_basis]
+    net_g = net_weight(piece.gross_g, piece.tare_g)
+    base = {"raw": piece.raw_g, "cured": piece.cured_g, "hung": net_g}[piece.loss_basis]
     if base is None:
-        raise OutOfRangeError("refused.base_not_known", tag=of.tag, basis=of.loss_basis)
-    target_g = target_weight(base, 0.0, of.target_loss_percent).target_net_g
+        raise OutOfRangeError("refused.base_not_known", tag=piece.tag, basis=piece.loss_basis)
+    target_g = target_weight(base, 0.0, piece.target_loss_percent).target_net_g
     if target_g >= net_g:
-        raise OutOfRangeError("refused.at_target_already", tag=of.tag, net_g=net_g, target_g=target_g)
-    return target_g + of.tare_g
+        raise OutOfRangeError("refused.at_target_already", tag=piece.tag, net_g=net_g, target_g=target_g)
+    return target_g + piece.tare_g
 
 
 def next_code(session: Session, product: str) -> str:

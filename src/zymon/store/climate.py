@@ -137,19 +137,19 @@ def _changed(session: Session, statement: TextClause, values: dict[str, int | No
     return found.rowcount
 
 
-def restore_readings(session: Session, of: ReadingStrike, reason: str, by: str, now_s: int) -> int:
+def restore_readings(session: Session, reading_strike: ReadingStrike, reason: str, by: str, now_s: int) -> int:
     """Bring a struck stretch back; how many readings came. Where another took its place since, that one stays.
 
     Raises ClashError when it is brought back already.
     """
-    strike(of, reason, by, now_s)
-    span: dict[str, int | None] = {"strike": of.id, "place": of.place_id}
+    strike(reading_strike, reason, by, now_s)
+    span: dict[str, int | None] = {"strike": reading_strike.id, "place": reading_strike.place_id}
     session.execute(
         text(
             "UPDATE thinned_reading SET strike_id = 0 WHERE place_id = :place AND strike_id = :strike AND at_s NOT IN"
             " (SELECT at_s FROM reading WHERE place_id = :place AND at_s BETWEEN :low AND :high)"
         ),
-        {**span, "low": of.from_s, "high": of.to_s},
+        {**span, "low": reading_strike.from_s, "high": reading_strike.to_s},
     )
     came = _changed(
         session,
@@ -160,7 +160,7 @@ def restore_readings(session: Session, of: ReadingStrike, reason: str, by: str, 
         ),
         span,
     )
-    _roll_up(session, of.place_id, of.from_s, of.to_s)
+    _roll_up(session, reading_strike.place_id, reading_strike.from_s, reading_strike.to_s)
     session.flush()
     return came
 

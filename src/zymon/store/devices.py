@@ -115,23 +115,23 @@ def device_of(session: Session, token: str) -> Device:
     return found
 
 
-def silent(of: Device, now_s: int) -> bool:
+def silent(device: Device, now_s: int) -> bool:
     """Whether a device that sends by itself was heard of and is silent since."""
     return (
-        REGISTRY[kind_of(of)].sends_itself
-        and of.ended_s is None
-        and of.last_s is not None
-        and now_s - of.last_s > SILENT_S
+        REGISTRY[kind_of(device)].sends_itself
+        and device.ended_s is None
+        and device.last_s is not None
+        and now_s - device.last_s > SILENT_S
     )
 
 
-def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> Receipt:
+def receive(session: Session, device: Device, sent: Sequence[Sent], now_s: int) -> Receipt:
     """Store what a device sent: late ones too, repeated ones once, impossible ones not; each is counted."""
     problems: list[str] = []
     good: dict[int, Sent] = {}
     repeated = 0
     for reading in sent:
-        fault = _impossible(of, reading, now_s)
+        fault = _impossible(device, reading, now_s)
         if fault:
             problems.append(sentence(fault))
         elif reading.at_s in good:
@@ -139,35 +139,35 @@ def receive(session: Session, of: Device, sent: Sequence[Sent], now_s: int) -> R
         else:
             good[reading.at_s] = reading
     known = {}
-    if REGISTRY[kind_of(of)].has_place and of.place_id is None:
-        raise ClashError("refused.device_without_place", name=of.name)
-    if of.place_id is not None and REGISTRY[kind_of(of)].has_place and good:
-        known = stored_readings(session, of.place_id, min(good), max(good))
+    if REGISTRY[kind_of(device)].has_place and device.place_id is None:
+        raise ClashError("refused.device_without_place", name=device.name)
+    if device.place_id is not None and REGISTRY[kind_of(device)].has_place and good:
+        known = stored_readings(session, device.place_id, min(good), max(good))
         repeated += len(good.keys() & known.keys())
     fresh = sorted(good.keys() - known.keys())
-    late = sum(at < (of.last_s or 0) for at in fresh)
-    if of.place_id is not None and REGISTRY[kind_of(of)].has_place:
+    late = sum(at < (device.last_s or 0) for at in fresh)
+    if device.place_id is not None and REGISTRY[kind_of(device)].has_place:
         rows = [(at, good[at].temperature_c or 0.0, good[at].rh_percent) for at in fresh]
-        add_readings(session, of.place_id, rows, Source(device_id=of.id))
-    elif fresh and fresh[-1] >= (of.value_s or 0):
-        of.value, of.value_s = good[fresh[-1]].value_of(kind_of(of)), fresh[-1]
-    of.taken += len(fresh)
-    of.repeated += repeated
-    of.late += late
-    of.impossible += len(problems)
+        add_readings(session, device.place_id, rows, Source(device_id=device.id))
+    elif fresh and fresh[-1] >= (device.value_s or 0):
+        device.value, device.value_s = good[fresh[-1]].value_of(kind_of(device)), fresh[-1]
+    device.taken += len(fresh)
+    device.repeated += repeated
+    device.late += late
+    device.impossible += len(problems)
     if fresh:
-        of.last_s = max(of.last_s or 0, fresh[-1])
+        device.last_s = max(device.last_s or 0, fresh[-1])
     return Receipt(len(fresh), repeated, late, len(problems), tuple(dict.fromkeys(problems)))
 
 
-def _impossible(of: Device, reading: Sent, now_s: int) -> Said | None:
+def _impossible(device: Device, reading: Sent, now_s: int) -> Said | None:
     if reading.at_s > now_s + CLOCK_AHEAD_S:
         return said("device.clock_ahead")
     if reading.at_s < now_s - OLDEST_S:
         return said("device.clock_behind")
-    return impossible(kind_of(of), vars(reading))
+    return impossible(kind_of(device), vars(reading))
 
 
-def kind_of(of: Device) -> Kind:
+def kind_of(device: Device) -> Kind:
     """The kind of a device."""
-    return of.kind
+    return device.kind

@@ -98,11 +98,11 @@ def add_profile(session: Session, data: dict[str, object], by: str, now_s: int) 
     return made
 
 
-def change_profile(session: Session, of: Batch, profile_id: str, by: str, now_s: int) -> None:
+def change_profile(session: Session, batch: Batch, profile_id: str, by: str, now_s: int) -> None:
     """Judge a batch by other limits from now on; by which it was judged before stays on record."""
     profile(session, profile_id)
-    if of.profile == profile_id:
+    if batch.profile == profile_id:
         raise ClashError("refused.judged_by_these")
-    session.add(ProfileChange(batch_id=of.id, was=of.profile, now=profile_id, by=by, at_s=now_s))
-    of.profile = profile_id
+    session.add(ProfileChange(batch_id=batch.id, was=batch.profile, now=profile_id, by=by, at_s=now_s))
+    batch.profile = profile_id
     session.flush()

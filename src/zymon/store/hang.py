@@ -119,56 +119,56 @@ def piece_of_tag(session: Session, tag: str) -> Piece | None:
     return session.scalar(select(Piece).where(Piece.tag == tag))
 
 
-def hanging_now(of: Piece) -> Hanging | None:
+def hanging_now(piece: Piece) -> Hanging | None:
     """Where the piece hangs now, or None when it was taken down."""
-    return next((h for h in of.hangings if h.to_s is None), None)
+    return next((h for h in piece.hangings if h.to_s is None), None)
 
 
-def last_hanging(of: Piece) -> Hanging:
+def last_hanging(piece: Piece) -> Hanging:
     """Where the piece hangs, or hung last."""
-    return hanging_now(of) or of.hangings[-1]
+    return hanging_now(piece) or piece.hangings[-1]
 
 
-def state_now(of: Piece) -> PieceState | None:
+def state_now(piece: Piece) -> PieceState | None:
     """What a piece is since it came off its hook, or None while it hangs."""
-    return next((s for s in of.states if s.to_s is None and s.struck_s is None), None)
+    return next((s for s in piece.states if s.to_s is None and s.struck_s is None), None)
 
 
-def gone(of: Piece) -> PieceState | None:
+def gone(piece: Piece) -> PieceState | None:
     """That a piece was eaten, sold or thrown away, if it was."""
-    now = state_now(of)
+    now = state_now(piece)
     return now if now is not None and now.kind == "gone" else None
 
 
-def refuse_gone(of: Piece) -> None:
+def refuse_gone(piece: Piece) -> None:
     """Raises ClashError for a piece that is not there any more."""
-    last = gone(of)
+    last = gone(piece)
     if last is not None:
-        raise ClashError("refused.is_gone", tag=of.tag, how=last.how, by=last.by)
+        raise ClashError("refused.is_gone", tag=piece.tag, how=last.how, by=last.by)
 
 
-def move_piece(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
+def move_piece(session: Session, piece: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
     """Move a hanging piece to a free hook; where it hung stays on record. Raises ClashError, OutOfRangeError."""
-    old = hanging_now(of)
+    old = hanging_now(piece)
     if old is None:
-        raise ClashError("refused.down_not_moved", tag=of.tag)
+        raise ClashError("refused.down_not_moved", tag=piece.tag)
     if (old.rod_id, old.hook) == (rod_id, hook):
-        return of
+        return piece
     rod = free_hook(session, rod_id, hook)
     end_hanging(old, at_s, "moved", by)
     session.flush()
-    of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
+    piece.hangings.append(_hanging(rod, hook, at_s, by, now_s))
     touch(place(session, old.place_id))
     touch(rod.place)
     flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=hook))
-    return of
+    return piece
 
 
-def end_hanging(of: Hanging, at_s: int, ended_as: EndedAs, by: str) -> None:
+def end_hanging(hanging: Hanging, at_s: int, ended_as: EndedAs, by: str) -> None:
     """End a piece's time at a hook. Raises OutOfRangeError for an end before its beginning."""
-    if at_s < of.from_s:
-        raise OutOfRangeError("refused.not_there_yet", tag=of.piece.tag)
-    of.to_s, of.ended_as, of.ended_by = at_s, ended_as, by
+    if at_s < hanging.from_s:
+        raise OutOfRangeError("refused.not_there_yet", tag=hanging.piece.tag)
+    hanging.to_s, hanging.ended_as, hanging.ended_by = at_s, ended_as, by
 
 
 @dataclass(frozen=True)
@@ -182,23 +182,23 @@ class NewState:
     against: str = ""
 
 
-def take_down(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
+def take_down(session: Session, piece: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
     """Take a piece off its hook; its story stays. Raises ClashError, OutOfRangeError."""
-    old = hanging_now(of)
+    old = hanging_now(piece)
     if old is None:
-        raise ClashError("refused.down_already", tag=of.tag)
+        raise ClashError("refused.down_already", tag=piece.tag)
     end_hanging(old, at_s, "down", by)
     touch(place(session, old.place_id))
-    return become(session, of, new, at_s, by, now_s)
+    return become(session, piece, new, at_s, by, now_s)
 
 
-def become(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
+def become(session: Session, piece: Piece, new: NewState, at_s: int, by: str, now_s: int) -> Piece:
     """A piece off its hook becomes something else from a time on. Raises ClashError, OutOfRangeError, NotFoundError."""
     if new.place_id is not None:
         place(session, new.place_id)
-    _end_state(of, at_s)
+    _end_state(piece, at_s)
     session.flush()
-    of.states.append(
+    piece.states.append(
         PieceState(
             kind=new.kind,
             how=new.how,
@@ -211,56 +211,56 @@ def become(session: Session, of: Piece, new: NewState, at_s: int, by: str, now_s
             entered_s=now_s,
         )
     )
-    flush_or_clash(session, said("refused.became_meanwhile", tag=of.tag))
-    return of
+    flush_or_clash(session, said("refused.became_meanwhile", tag=piece.tag))
+    return piece
 
 
-def _end_state(of: Piece, at_s: int) -> None:
-    refuse_gone(of)
-    now = state_now(of)
+def _end_state(piece: Piece, at_s: int) -> None:
+    refuse_gone(piece)
+    now = state_now(piece)
     if now is not None:
         if at_s < now.from_s:
-            raise OutOfRangeError("refused.not_in_state_yet", tag=of.tag, became=now.kind)
+            raise OutOfRangeError("refused.not_in_state_yet", tag=piece.tag, became=now.kind)
         now.to_s = at_s
 
 
-def strike_state(session: Session, of: Piece, reason: str, by: str, now_s: int) -> Piece:
+def strike_state(session: Session, piece: Piece, reason: str, by: str, now_s: int) -> Piece:
     """Take back what a piece became last, as entered by mistake; it is again what it was before. Raises ClashError."""
-    now = state_now(of)
+    now = state_now(piece)
     if now is None:
-        raise ClashError("refused.nothing_to_take_back", tag=of.tag)
+        raise ClashError("refused.nothing_to_take_back", tag=piece.tag)
     strike(now, reason, by, now_s)
     session.flush()
-    before = [s for s in of.states if s.struck_s is None and s.to_s == now.from_s]
+    before = [s for s in piece.states if s.struck_s is None and s.to_s == now.from_s]
     if before:
         before[-1].to_s = None
         session.flush()
-        return of
-    last = of.hangings[-1]
+        return piece
+    last = piece.hangings[-1]
     if last.to_s != now.from_s:
-        raise ClashError("refused.something_in_between", tag=of.tag)
+        raise ClashError("refused.something_in_between", tag=piece.tag)
     rod = free_hook(session, last.rod_id, last.hook)
     last.to_s, last.ended_as, last.ended_by = None, None, None
     touch(rod.place)
     flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=last.hook))
-    return of
+    return piece
 
 
-def hang_again(session: Session, of: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
+def hang_again(session: Session, piece: Piece, rod_id: int, hook: int, at_s: int, by: str, now_s: int) -> Piece:
     """Hang a piece again under its own tag; that it was off its hook stays on record. Raises ClashError."""
-    if hanging_now(of) is not None:
-        raise ClashError("refused.hangs_already", tag=of.tag)
+    if hanging_now(piece) is not None:
+        raise ClashError("refused.hangs_already", tag=piece.tag)
     rod = free_hook(session, rod_id, hook)
-    _end_state(of, at_s)
-    of.hangings.append(_hanging(rod, hook, at_s, by, now_s))
+    _end_state(piece, at_s)
+    piece.hangings.append(_hanging(rod, hook, at_s, by, now_s))
     touch(rod.place)
     flush_or_clash(session, said("refused.hook_meanwhile", rod=rod.number, hook=hook))
-    return of
+    return piece
 
 
-def taken_down_at(of: Piece) -> int | None:
+def taken_down_at(piece: Piece) -> int | None:
     """When a piece was taken down [s], or None while it hangs."""
-    return None if hanging_now(of) is not None else of.hangings[-1].to_s
+    return None if hanging_now(piece) is not None else piece.hangings[-1].to_s
 
 
 LEARN_FROM_S = 400 * 86_400  # how long a finished piece teaches the forecasts of its place

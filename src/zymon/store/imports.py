@@ -33,61 +33,61 @@ def report(session: Session, report_id: int) -> ImportReport:
     return there(session, ImportReport, report_id, "refused.no_import")
 
 
-def take_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
+def take_back(session: Session, report: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
     """Take back whole what a file brought: its weights and pH are struck, its air counts no more. Raises ClashError.
 
     Pieces that it hung stay, since they may have been moved, weighed or taken down since.
     """
-    if of.taken_back_s is not None:
+    if report.taken_back_s is not None:
         raise ClashError("refused.file_taken_back")
-    for weighing in _weighings(session, of):
+    for weighing in _weighings(session, report):
         if weighing.struck_s is None:
             strike_weighing(session, weighing.id, reason, by, now_s)
-    for reading in _ph_readings(session, of):
+    for reading in _ph_readings(session, report):
         if reading.struck_s is None:
             strike(reading, reason, by, now_s)
     span = session.execute(
         text("SELECT min(at_s), max(at_s) FROM reading WHERE import_id = :i AND place_id = :p"),
-        {"i": of.id, "p": of.place_id},
+        {"i": report.id, "p": report.place_id},
     ).one()
-    if of.place_id is not None and span[0] is not None:
+    if report.place_id is not None and span[0] is not None:
         strike_readings(
             session,
             ReadingStrike(
-                place_id=of.place_id, from_s=span[0], to_s=span[1], import_id=of.id, reason=reason, readings=0,
+                place_id=report.place_id, from_s=span[0], to_s=span[1], import_id=report.id, reason=reason, readings=0,
                 by=by, entered_s=now_s,
             ),
         )  # fmt: skip
-    of.taken_back_s, of.taken_back_by, of.taken_back_reason = now_s, by, reason
+    report.taken_back_s, report.taken_back_by, report.taken_back_reason = now_s, by, reason
     session.flush()
-    return of
+    return report
 
 
-def bring_back(session: Session, of: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
+def bring_back(session: Session, report: ImportReport, reason: str, by: str, now_s: int) -> ImportReport:
     """Let a file that was taken back count again; a second time changes nothing."""
-    if of.taken_back_s is None:
-        return of
-    for weighing in _weighings(session, of):
-        if weighing.struck_s == of.taken_back_s and weighing.struck_reason == of.taken_back_reason:
+    if report.taken_back_s is None:
+        return report
+    for weighing in _weighings(session, report):
+        if weighing.struck_s == report.taken_back_s and weighing.struck_reason == report.taken_back_reason:
             restore_weighing(session, weighing.id, by, now_s)
-    for reading in _ph_readings(session, of):
-        if reading.struck_s == of.taken_back_s and reading.struck_reason == of.taken_back_reason:
+    for reading in _ph_readings(session, report):
+        if reading.struck_s == report.taken_back_s and reading.struck_reason == report.taken_back_reason:
             session.add(_again(reading, by, now_s))
-    if of.place_id is not None:
-        for stretch in reading_strikes(session, of.place_id):
-            if stretch.import_id == of.id and stretch.struck_s is None:
+    if report.place_id is not None:
+        for stretch in reading_strikes(session, report.place_id):
+            if stretch.import_id == report.id and stretch.struck_s is None:
                 restore_readings(session, stretch, reason, by, now_s)
-    of.taken_back_s = of.taken_back_by = of.taken_back_reason = None
+    report.taken_back_s = report.taken_back_by = report.taken_back_reason = None
     session.flush()
-    return of
+    return report
 
 
-def _weighings(session: Session, of: ImportReport) -> list[Weighing]:
-    return list(session.scalars(select(Weighing).where(Weighing.import_id == of.id)))
+def _weighings(session: Session, report: ImportReport) -> list[Weighing]:
+    return list(session.scalars(select(Weighing).where(Weighing.import_id == report.id)))
 
 
-def _ph_readings(session: Session, of: ImportReport) -> list[PhReading]:
-    return list(session.scalars(select(PhReading).where(PhReading.import_id == of.id)))
+def _ph_readings(session: Session, report: ImportReport) -> list[PhReading]:
+    return list(session.scalars(select(PhReading).where(PhReading.import_id == report.id)))
 
 
 def _again(struck: PhReading, by: str, now_s: int) -> PhReading:

@@ -44,14 +44,14 @@ def kept_whole(session: Session) -> list[Piece]:
     return list(session.scalars(query.order_by(Piece.tag)).unique())
 
 
-def check_packable(session: Session, of: Piece) -> None:
+def check_packable(session: Session, piece: Piece) -> None:
     """Refuse what cannot be packed: gone, held, still hanging and never sliced. Raises ClashError."""
-    refuse_gone(of)
-    if held(session, of.id):
-        raise ClashError("refused.held_not_packed", tag=of.tag)
-    now = state_now(of)
-    if now is None and not counted(of.cuts):
-        raise ClashError("refused.hangs_not_packed", tag=of.tag)
+    refuse_gone(piece)
+    if held(session, piece.id):
+        raise ClashError("refused.held_not_packed", tag=piece.tag)
+    now = state_now(piece)
+    if now is None and not counted(piece.cuts):
+        raise ClashError("refused.hangs_not_packed", tag=piece.tag)
 
 
 def add_pack(session: Session, new: Packed) -> Packed:
@@ -63,14 +63,14 @@ def add_pack(session: Session, new: Packed) -> Packed:
     return new
 
 
-def add_event(session: Session, of: Packed, new: PackEvent) -> PackEvent:
+def add_event(session: Session, packed: Packed, new: PackEvent) -> PackEvent:
     """Something became of packs. Raises ClashError where there are not so many, or where it was before the packing."""
-    if new.at_s < of.at_s:
-        raise ClashError("refused.before_packed", tag=of.piece.tag)
-    went = sum(e.number for e in counted(of.events) if e.kind == "out")
-    if new.kind == "out" and new.number > of.number - went:
-        raise ClashError("refused.not_so_many", many=of.number - went)
-    of.events.append(new)
+    if new.at_s < packed.at_s:
+        raise ClashError("refused.before_packed", tag=packed.piece.tag)
+    went = sum(e.number for e in counted(packed.events) if e.kind == "out")
+    if new.kind == "out" and new.number > packed.number - went:
+        raise ClashError("refused.not_so_many", many=packed.number - went)
+    packed.events.append(new)
     session.flush()
     return new
 

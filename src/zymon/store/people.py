@@ -76,13 +76,19 @@ def end_person(session: Session, person_id: int, by: str, now_s: int) -> Person:
 
 
 def new_sign_in(
-    session: Session, of: Person, use: Use, browser: str, now_s: int, lasts_s: int | None, tablet: Tablet | None = None
+    session: Session,
+    person: Person,
+    use: Use,
+    browser: str,
+    now_s: int,
+    lasts_s: int | None,
+    tablet: Tablet | None = None,
 ) -> str:
     """Sign somebody in; the token is given back this once."""
     token = new_token()
     session.add(
         SignIn(
-            person_id=of.id, tablet_id=None if tablet is None else tablet.id, use=use, token_sha256=hashed(token),
+            person_id=person.id, tablet_id=None if tablet is None else tablet.id, use=use, token_sha256=hashed(token),
             browser=browser[:120], began_s=now_s, ends_s=None if lasts_s is None else now_s + lasts_s, last_s=now_s,
         )
     )  # fmt: skip

@@ -125,9 +125,9 @@ def setpoint(session: Session, setpoint_id: int) -> Setpoint:
     return there(session, Setpoint, setpoint_id, "refused.no_set_point")
 
 
-def setpoint_at(of: Place, at_s: int) -> Setpoint | None:
+def setpoint_at(place: Place, at_s: int) -> Setpoint | None:
     """The set point in force at a time [s]; the earliest one before any was noted."""
-    stand = sorted((s for s in of.setpoints if s.struck_s is None), key=lambda s: (s.at_s, s.id or 2**62))
+    stand = sorted((s for s in place.setpoints if s.struck_s is None), key=lambda s: (s.at_s, s.id or 2**62))
     past = [s for s in stand if s.at_s <= at_s]
     return past[-1] if past else (stand[0] if stand else None)
 

@@ -28,22 +28,22 @@ def plan(session: Session, plan_id: int) -> Plan:
     return found
 
 
-def set_now(of: Plan) -> PlanSetting:
+def set_now(plan: Plan) -> PlanSetting:
     """How a plan is set now: the latest setting that stands."""
-    return counted(of.settings)[-1]
+    return counted(plan.settings)[-1]
 
 
-def set_at(of: Plan, at_s: int) -> PlanSetting:
+def set_at(plan: Plan, at_s: int) -> PlanSetting:
     """How a plan was set at a time; at first, before that. Parameters: at_s [s]."""
-    standing = counted(of.settings)
+    standing = counted(plan.settings)
     return next((one for one in reversed(standing) if one.at_s <= at_s), standing[0])
 
 
-def add_setting(session: Session, of: Plan, new: PlanSetting) -> PlanSetting:
+def add_setting(session: Session, plan: Plan, new: PlanSetting) -> PlanSetting:
     """Set a plan anew. Raises NotFoundError for a place that is not there."""
     place(session, new.place_id)
-    of.settings.append(new)
-    session.add(of)
+    plan.settings.append(new)
+    session.add(plan)
     session.flush()
     return new
 

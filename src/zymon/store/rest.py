@@ -30,9 +30,9 @@ def pieces_at_rest(session: Session) -> list[Piece]:
     return list(session.scalars(query.order_by(Piece.tag)).unique())
 
 
-def rests_of(of: Piece) -> list[PieceState]:
+def rests_of(piece: Piece) -> list[PieceState]:
     """The stretches of the rest that a piece is in, one after the other: carried elsewhere, or into another bag."""
-    states = sorted((s for s in of.states if s.struck_s is None), key=lambda s: (s.from_s, s.id))
+    states = sorted((s for s in piece.states if s.struck_s is None), key=lambda s: (s.from_s, s.id))
     found: list[PieceState] = []
     if not states or states[-1].to_s is not None:
         return found  # it hangs again

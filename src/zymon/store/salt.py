@@ -67,25 +67,25 @@ def piece_of_tag(session: Session, tag: str) -> SaltPiece | None:
     return session.scalar(select(SaltPiece).where(SaltPiece.tag == tag))
 
 
-def events(of: SaltPiece, *kinds: str) -> list[SaltEvent]:
+def events(piece: SaltPiece, *kinds: str) -> list[SaltEvent]:
     """What counts of the events of these kinds, in time order; all kinds when none is named."""
-    found = [e for e in of.events if e.struck_s is None and (not kinds or e.kind in kinds)]
+    found = [e for e in piece.events if e.struck_s is None and (not kinds or e.kind in kinds)]
     return sorted(found, key=lambda e: (e.at_s, e.id or 2**62))
 
 
-def put_in(of: SaltPiece) -> SaltEvent:
+def put_in(piece: SaltPiece) -> SaltEvent:
     """Its putting in."""
-    return events(of, "in")[0]
+    return events(piece, "in")[0]
 
 
-def out_at(of: SaltPiece) -> SaltEvent | None:
+def out_at(piece: SaltPiece) -> SaltEvent | None:
     """Its taking out, if it is out."""
-    return next(iter(events(of, "out")), None)
+    return next(iter(events(piece, "out")), None)
 
 
-def ended(of: SaltPiece) -> bool:
+def ended(piece: SaltPiece) -> bool:
     """Whether it was thrown away."""
-    return bool(events(of, "discard"))
+    return bool(events(piece, "discard"))
 
 
 @dataclass(frozen=True)
@@ -126,29 +126,29 @@ def add_piece(session: Session, making: Making, new: NewSaltPiece, into: SaltEve
     return made
 
 
-def note(session: Session, of: SaltPiece, event: SaltEvent) -> bool:
+def note(session: Session, piece: SaltPiece, event: SaltEvent) -> bool:
     """Note what was done; sent twice it counts once. Returns whether it was new.
 
     Raises ClashError for what cannot be done to the piece any more or not yet, OutOfRangeError for times out of order.
     """
-    if sent_before(session, SaltEvent.uid, SaltEvent.salt_piece_id, event.uid, of.id):
+    if sent_before(session, SaltEvent.uid, SaltEvent.salt_piece_id, event.uid, piece.id):
         return False
-    out = out_at(of)
-    if event.at_s < put_in(of).at_s:
-        raise OutOfRangeError("refused.not_in_salt_yet", tag=of.tag)
-    if of.made_piece_id is not None and (out is None or event.at_s >= out.at_s):
-        raise ClashError("refused.tagged_for_hook", tag=of.tag)
-    if ended(of):
-        raise ClashError("refused.thrown_away", tag=of.tag)
+    out = out_at(piece)
+    if event.at_s < put_in(piece).at_s:
+        raise OutOfRangeError("refused.not_in_salt_yet", tag=piece.tag)
+    if piece.made_piece_id is not None and (out is None or event.at_s >= out.at_s):
+        raise ClashError("refused.tagged_for_hook", tag=piece.tag)
+    if ended(piece):
+        raise ClashError("refused.thrown_away", tag=piece.tag)
     if event.kind in ("out", *WHILE_IN) and out is not None and event.at_s >= out.at_s:
-        raise ClashError("refused.out_of_salt_already", tag=of.tag)
-    if event.kind == "out" and any(e.at_s > event.at_s for e in events(of)):
-        raise OutOfRangeError("refused.something_after", tag=of.tag)
+        raise ClashError("refused.out_of_salt_already", tag=piece.tag)
+    if event.kind == "out" and any(e.at_s > event.at_s for e in events(piece)):
+        raise OutOfRangeError("refused.something_after", tag=piece.tag)
     if event.kind in ONCE_OUT and out is None:
-        raise ClashError("refused.still_in_salt", tag=of.tag)
+        raise ClashError("refused.still_in_salt", tag=piece.tag)
     if event.kind == "trim":
-        check_trim(of, event)
-    of.events.append(event)
+        check_trim(piece, event)
+    piece.events.append(event)
     session.flush()
     return True
 
@@ -182,9 +182,9 @@ def batches_begun(session: Session) -> list[Making]:
     return list(session.scalars(query))
 
 
-def stays(of: SaltPiece) -> list[tuple[Place, str | None, int, int | None]]:
+def stays(piece: SaltPiece) -> list[tuple[Place, str | None, int, int | None]]:
     """Where a piece lay: place, container, from, to [s]; to is None where it lies now."""
-    moved = [e for e in events(of, "in", "move") if e.place is not None]
+    moved = [e for e in events(piece, "in", "move") if e.place is not None]
     ends: list[int | None] = [e.at_s for e in moved[1:]]
     return [
         (e.place, e.container, e.at_s, end) for e, end in zip(moved, [*ends, None], strict=True) if e.place is not None
@@ -222,11 +222,11 @@ class Bases:
     cured_g: float | None
 
 
-def bases(of: SaltPiece) -> Bases:
+def bases(piece: SaltPiece) -> Bases:
     """The weights a loss counts from. What was trimmed off after the salt takes its share of each with it."""
-    out = out_at(of)
-    raw_g, cured_g = of.raw_g, None
-    for e in events(of, "out", "weigh", "trim"):
+    out = out_at(piece)
+    raw_g, cured_g = piece.raw_g, None
+    for e in events(piece, "out", "weigh", "trim"):
         if out is None or e.value is None or e.at_s < out.at_s:
             continue
         if e.kind == "trim" and cured_g:
@@ -235,29 +235,33 @@ def bases(of: SaltPiece) -> Bases:
     return Bases(raw_g, cured_g)
 
 
-def check_trim(of: SaltPiece, event: SaltEvent) -> None:
+def check_trim(piece: SaltPiece, event: SaltEvent) -> None:
     """Refuse a trim that takes nothing off, or all. Raises OutOfRangeError."""
     before_g = next(
-        (e.value for e in reversed(events(of, "out", "weigh", "trim")) if e.value is not None and e.at_s <= event.at_s),
-        of.raw_g,
+        (
+            e.value
+            for e in reversed(events(piece, "out", "weigh", "trim"))
+            if e.value is not None and e.at_s <= event.at_s
+        ),
+        piece.raw_g,
     )
     if event.value is None or not 0 < event.value < before_g:
-        raise OutOfRangeError("refused.trimmed_weighs_more", tag=of.tag, before_g=before_g)
+        raise OutOfRangeError("refused.trimmed_weighs_more", tag=piece.tag, before_g=before_g)
 
 
-def cured_weight(of: SaltPiece) -> float | None:
+def cured_weight(piece: SaltPiece) -> float | None:
     """What it weighed last since it came out of the salt [g], None where nobody did. Raises ClashError in salt."""
-    if out_at(of) is None:
-        raise ClashError("refused.still_in_salt", tag=of.tag)
-    return bases(of).cured_g
+    if out_at(piece) is None:
+        raise ClashError("refused.still_in_salt", tag=piece.tag)
+    return bases(piece).cured_g
 
 
-def tag_for_hook(session: Session, of: SaltPiece, made: MadePiece) -> None:
+def tag_for_hook(session: Session, piece: SaltPiece, made: MadePiece) -> None:
     """Make the piece that hangs out of the piece that was salted. Raises ClashError, OutOfRangeError."""
-    if of.made_piece_id is not None:
-        raise ClashError("refused.tagged_already", tag=of.tag)
-    if ended(of):
-        raise ClashError("refused.thrown_away", tag=of.tag)
-    add_made_piece(session, of.making, made)
-    of.made_piece_id = made.id
+    if piece.made_piece_id is not None:
+        raise ClashError("refused.tagged_already", tag=piece.tag)
+    if ended(piece):
+        raise ClashError("refused.thrown_away", tag=piece.tag)
+    add_made_piece(session, piece.making, made)
+    piece.made_piece_id = made.id
     session.flush()

@@ -41,11 +41,11 @@ def strike_stays(session: Session, stays: Sequence[Hanging], reason: str, by: st
     return [one.piece for one in stays]
 
 
-def _close(of: Hanging, reason: str, by: str, now_s: int) -> None:
-    if of.struck_s is None and (of.to_s is not None or last_hanging(of.piece) is not of):
-        raise ClashError("refused.moved_since", tag=of.piece.tag)
-    strike(of, reason, by, now_s)
-    of.to_s = of.from_s
+def _close(hanging: Hanging, reason: str, by: str, now_s: int) -> None:
+    if hanging.struck_s is None and (hanging.to_s is not None or last_hanging(hanging.piece) is not hanging):
+        raise ClashError("refused.moved_since", tag=hanging.piece.tag)
+    strike(hanging, reason, by, now_s)
+    hanging.to_s = hanging.from_s
 
 
 def _back(session: Session, struck: Hanging) -> None:
@@ -65,19 +65,19 @@ def _back(session: Session, struck: Hanging) -> None:
     off[-1].to_s = None
 
 
-def correct_hung_at(session: Session, of: Piece, hung_s: int, reason: str, by: str, now_s: int) -> None:
+def correct_hung_at(session: Session, piece: Piece, hung_s: int, reason: str, by: str, now_s: int) -> None:
     """Correct when a piece was hung; the wrong moment stays on record. Raises ClashError, OutOfRangeError."""
-    if hung_s == of.hung_s:
+    if hung_s == piece.hung_s:
         raise ClashError("refused.says_so_already")
-    first = of.hangings[0]
-    ends = [first.to_s, *(w.at_s for w in counted(of.weighings)), *(c.at_s for c in counted(of.cuts))]
-    now = state_now(of)
+    first = piece.hangings[0]
+    ends = [first.to_s, *(w.at_s for w in counted(piece.weighings)), *(c.at_s for c in counted(piece.cuts))]
+    now = state_now(piece)
     ends += [] if now is None else [now.from_s]
     if any(end is not None and end < hung_s for end in ends):
-        raise OutOfRangeError("refused.noted_before_hung", tag=of.tag)
-    was = datetime.fromtimestamp(of.hung_s, UTC).isoformat()
+        raise OutOfRangeError("refused.noted_before_hung", tag=piece.tag)
+    was = datetime.fromtimestamp(piece.hung_s, UTC).isoformat()
     is_now = datetime.fromtimestamp(hung_s, UTC).isoformat()
-    of.hung_s = first.from_s = hung_s
-    of.corrections.append(Correction(field="hung_at", was=was, now=is_now, reason=reason, by=by, at_s=now_s))
+    piece.hung_s = first.from_s = hung_s
+    piece.corrections.append(Correction(field="hung_at", was=was, now=is_now, reason=reason, by=by, at_s=now_s))
     touch(place(session, first.place_id))
     session.flush()

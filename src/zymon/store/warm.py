@@ -181,42 +181,44 @@ def end_of(done: Sequence[BatchEvent]) -> int | None:
     return min((e.at_s for e in counted(done) if e.kind in ENDS), default=None)
 
 
-def left_the_warm(of: WarmStage, done: Sequence[BatchEvent]) -> int | None:
+def left_the_warm(warm_stage: WarmStage, done: Sequence[BatchEvent]) -> int | None:
     """When a batch left its warm place [s]: from then on the place's log is not its own. None while it is there.
 
     It was said, or all its pieces hang.
     """
     told = end_of(done)
-    batch = of.making.batch
-    waiting = any(made.piece_id is None for made in of.making.pieces)
+    batch = warm_stage.making.batch
+    waiting = any(made.piece_id is None for made in warm_stage.making.pieces)
     hung = None if waiting or not batch.pieces else max(piece.hung_s for piece in batch.pieces)
     return min((at for at in (told, hung) if at is not None), default=None)
 
 
-def warm_batch(session: Session, of: WarmStage, now_s: int, coarse: bool = False) -> WarmBatch:
+def warm_batch(session: Session, warm_stage: WarmStage, now_s: int, coarse: bool = False) -> WarmBatch:
     """A batch's fermentation as of now, or as of its end. Repeats count as their median.
 
     Parameters: coarse, the box by the hour, so that no single reading is read.
     """
-    found = readings(session, of.batch_id)
-    done = events(session, of.batch_id)
-    ended_s = left_the_warm(of, done)
-    end_s = max(now_s if ended_s is None else min(ended_s, now_s), of.stuffed_s)
-    setpoint = setpoint_at(of.place, end_s)
+    found = readings(session, warm_stage.batch_id)
+    done = events(session, warm_stage.batch_id)
+    ended_s = left_the_warm(warm_stage, done)
+    end_s = max(now_s if ended_s is None else min(ended_s, now_s), warm_stage.stuffed_s)
+    setpoint = setpoint_at(warm_stage.place, end_s)
     return WarmBatch(
-        of,
+        warm_stage,
         found,
         done,
         Fermentation(
-            culture=of.culture,
-            dextrose_percent=of.dextrose_percent,
-            salt_percent=of.salt_percent,
-            start_ph=of.start_ph,
-            target_ph=of.target_ph,
+            culture=warm_stage.culture,
+            dextrose_percent=warm_stage.dextrose_percent,
+            salt_percent=warm_stage.salt_percent,
+            start_ph=warm_stage.start_ph,
+            target_ph=warm_stage.target_ph,
             setpoint_c=setpoint.temperature_c if setpoint else None,
-            temperature=tuple((hourly_box if coarse else box_log)(session, of.place_id, of.stuffed_s, end_s)),
-            readings=tuple(Reading(m.hour, m.ph, m.confirmed) for m in medians(measured(found, of.stuffed_s))),
-            now_hour=(end_s - of.stuffed_s) / 3600,
+            temperature=tuple(
+                (hourly_box if coarse else box_log)(session, warm_stage.place_id, warm_stage.stuffed_s, end_s)
+            ),
+            readings=tuple(Reading(m.hour, m.ph, m.confirmed) for m in medians(measured(found, warm_stage.stuffed_s))),
+            now_hour=(end_s - warm_stage.stuffed_s) / 3600,
         ),
         ended_s,
     )

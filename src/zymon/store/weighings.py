@@ -17,17 +17,17 @@ from .struck import strike
 WEIGHED_AT_REST = "weighing at rest"  # what is weighed off its hook, told apart from the many that hang
 
 
-def check_weight(of: Piece, gross_g: float, at_s: int) -> None:
+def check_weight(piece: Piece, gross_g: float, at_s: int) -> None:
     """Refuse what no scale can have shown. Raises OutOfRangeError in words, ClashError for a piece that is gone."""
     if not gross_g > 0:
         raise OutOfRangeError("refused.no_weight", gross_g=gross_g)
-    if gross_g <= of.tare_g:
-        raise OutOfRangeError("refused.no_more_than_tare", gross_g=gross_g, tare_g=of.tare_g)
-    if at_s < of.hung_s:
-        raise OutOfRangeError("refused.weighed_before_hung", tag=of.tag)
-    last = gone(of)
+    if gross_g <= piece.tare_g:
+        raise OutOfRangeError("refused.no_more_than_tare", gross_g=gross_g, tare_g=piece.tare_g)
+    if at_s < piece.hung_s:
+        raise OutOfRangeError("refused.weighed_before_hung", tag=piece.tag)
+    last = gone(piece)
     if last is not None and at_s > last.from_s:
-        raise ClashError("refused.gone_by_then", tag=of.tag, how=last.how)
+        raise ClashError("refused.gone_by_then", tag=piece.tag, how=last.how)
 
 
 @dataclass(frozen=True)
@@ -43,14 +43,14 @@ class NewWeighing:
     restores_id: int | None = None
 
 
-def add_weighing(session: Session, of: Piece, new: NewWeighing, by: str, now_s: int) -> Weighing:
+def add_weighing(session: Session, piece: Piece, new: NewWeighing, by: str, now_s: int) -> Weighing:
     """Store a weighing: the one path by which one comes into being. Raises OutOfRangeError, ClashError."""
-    check_weight(of, new.gross_g, new.at_s)
+    check_weight(piece, new.gross_g, new.at_s)
     entry = Weighing(by=by, entered_s=now_s, **vars(new))
-    of.weighings.append(entry)
-    if hanging_now(of) is None:
+    piece.weighings.append(entry)
+    if hanging_now(piece) is None:
         besides(session, WEIGHED_AT_REST)
-    touch(place(session, last_hanging(of).place_id))
+    touch(place(session, last_hanging(piece).place_id))
     session.flush()
     return entry
 
@@ -60,9 +60,9 @@ def weighing_of_uid(session: Session, uid: str) -> Weighing | None:
     return session.scalar(select(Weighing).where(Weighing.uid == uid))
 
 
-def standing(of: Piece) -> list[Weighing]:
+def standing(piece: Piece) -> list[Weighing]:
     """The weighings of a piece that stand, in time order."""
-    return sorted((w for w in of.weighings if w.struck_s is None), key=lambda w: (w.at_s, w.id))
+    return sorted((w for w in piece.weighings if w.struck_s is None), key=lambda w: (w.at_s, w.id))
 
 
 def strike_weighing(session: Session, weighing_id: int, reason: str, by: str, now_s: int) -> Weighing:
@@ -91,18 +91,18 @@ def restore_weighing(session: Session, weighing_id: int, by: str, now_s: int) ->
 
 
 def slice_off(
-    session: Session, of: Piece, before_g: float, after_g: float, at_s: int, note: str, by: str, now_s: int
+    session: Session, piece: Piece, before_g: float, after_g: float, at_s: int, note: str, by: str, now_s: int
 ) -> PieceCut:
     """A slice was cut off a piece that goes on; its start is taken as so much less. Raises OutOfRangeError."""
-    refuse_gone(of)
-    if at_s < of.hung_s:
-        raise OutOfRangeError("refused.cut_before_hung", tag=of.tag)
-    if of.start_weight_g is None:
-        raise OutOfRangeError("refused.slice_without_start", tag=of.tag)
-    sliced(of.start_weight_g, of.tare_g, before_g, after_g)  # refuses what no slice can be
+    refuse_gone(piece)
+    if at_s < piece.hung_s:
+        raise OutOfRangeError("refused.cut_before_hung", tag=piece.tag)
+    if piece.start_weight_g is None:
+        raise OutOfRangeError("refused.slice_without_start", tag=piece.tag)
+    sliced(piece.start_weight_g, piece.tare_g, before_g, after_g)  # refuses what no slice can be
     made = PieceCut(at_s=at_s, before_g=before_g, after_g=after_g, note=note, by=by, entered_s=now_s)
-    of.cuts.append(made)
-    touch(place(session, last_hanging(of).place_id))
+    piece.cuts.append(made)
+    touch(place(session, last_hanging(piece).place_id))
     session.flush()
     return made
 
@@ -122,38 +122,40 @@ def strike_cut(session: Session, cut_id: int, reason: str, by: str, now_s: int) 
 MAY_BE_UNKNOWN = {"diameter_mm", "thickness_mm", "length_mm", "skin", "bone"}
 
 
-def _check_done_by(of: Piece, done_by: str) -> None:
+def _check_done_by(piece: Piece, done_by: str) -> None:
     """What says that a piece is done must be there. Raises OutOfRangeError."""
-    if done_by == "weight" and (of.start_weight_g is None or of.target_loss_percent is None):
-        raise OutOfRangeError("refused.weight_needs_scale", tag=of.tag)
-    if done_by == "days" and of.done_days is None:
-        raise OutOfRangeError("refused.days_needs_days", tag=of.tag)
+    if done_by == "weight" and (piece.start_weight_g is None or piece.target_loss_percent is None):
+        raise OutOfRangeError("refused.weight_needs_scale", tag=piece.tag)
+    if done_by == "days" and piece.done_days is None:
+        raise OutOfRangeError("refused.days_needs_days", tag=piece.tag)
 
 
 def correct_piece(
-    session: Session, of: Piece, field: str, value: float | bool | str | None, reason: str, by: str, now_s: int
+    session: Session, piece: Piece, field: str, value: float | bool | str | None, reason: str, by: str, now_s: int
 ) -> Piece:
     """Correct a declared value of a piece; the wrong one stays on record. Raises ClashError, OutOfRangeError."""
-    was = getattr(of, field)
-    by_weight = (of.done_by or of.batch.done_by) == "weight"
+    was = getattr(piece, field)
+    by_weight = (piece.done_by or piece.batch.done_by) == "weight"
     if value is None and field not in (MAY_BE_UNKNOWN if by_weight else MAY_BE_UNKNOWN | {"start_weight_g"}):
         raise OutOfRangeError("refused.cannot_be_unknown")
     if field == "done_by":
-        _check_done_by(of, str(value))
+        _check_done_by(piece, str(value))
     if was == value:
         raise ClashError("refused.says_so_already")
-    setattr(of, field, value)
+    setattr(piece, field, value)
     if field == "done_days":
-        of.done_by = "days"
+        piece.done_by = "days"
     if field == "target_loss_percent":
-        of.done_by = "weight"
-    for weighing in standing(of):
-        if weighing.gross_g <= of.tare_g:
+        piece.done_by = "weight"
+    for weighing in standing(piece):
+        if weighing.gross_g <= piece.tare_g:
             raise OutOfRangeError("refused.tare_over_weighed", gross_g=weighing.gross_g)
-    of.corrections.append(Correction(field=field, was=_text(was), now=_text(value), reason=reason, by=by, at_s=now_s))
-    touch(place(session, last_hanging(of).place_id))
+    piece.corrections.append(
+        Correction(field=field, was=_text(was), now=_text(value), reason=reason, by=by, at_s=now_s)
+    )
+    touch(place(session, last_hanging(piece).place_id))
     session.flush()
-    return of
+    return piece
 
 
 def _text(value: float | bool | str | None) -> str | None:

@@ -69,31 +69,31 @@ def changes(shop: Premises, batch_id: int | None, day: date | None, by: str | No
         return Changes(lines=told, days=days, people=list(journal.names(session)))
 
 
-def _only_ends(of: JournalLine) -> bool:
+def _only_ends(line: JournalLine) -> bool:
     """Whether something that was under way ended for the first time, and nothing else."""
-    before, after = orjson.loads(of.before), orjson.loads(of.after)
-    return set(after) <= ENDS.get(of.what, set()) and all(before.get(name) is None for name in after)
+    before, after = orjson.loads(line.before), orjson.loads(line.after)
+    return set(after) <= ENDS.get(line.what, set()) and all(before.get(name) is None for name in after)
 
 
-def _line_out(session: Session, of: JournalLine) -> ChangeOut:
-    before, after = orjson.loads(of.before), orjson.loads(of.after)
+def _line_out(session: Session, line: JournalLine) -> ChangeOut:
+    before, after = orjson.loads(line.before), orjson.loads(line.after)
     return ChangeOut(
-        id=of.id,
-        at=moment(of.at_s),
-        by=of.by,
-        what=of.what,
-        batch_id=of.batch_id,
-        batch=None if of.batch_id is None else bench.batch(session, of.batch_id).code,
-        tag=_tag(session, of.piece_id),
-        weighed_g=_weighed(session, of),
-        place=None if of.place_id is None else place(session, of.place_id).name,
+        id=line.id,
+        at=moment(line.at_s),
+        by=line.by,
+        what=line.what,
+        batch_id=line.batch_id,
+        batch=None if line.batch_id is None else bench.batch(session, line.batch_id).code,
+        tag=_tag(session, line.piece_id),
+        weighed_g=_weighed(session, line),
+        place=None if line.place_id is None else place(session, line.place_id).name,
         fields=[FieldChanged(field=name, before=before.get(name), after=value) for name, value in after.items()],
-        reason=of.reason,
+        reason=line.reason,
     )
 
 
-def _weighed(session: Session, of: JournalLine) -> float | None:
-    found = session.get(Weighing, int(of.row)) if of.what == "weighing" else None
+def _weighed(session: Session, line: JournalLine) -> float | None:
+    found = session.get(Weighing, int(line.row)) if line.what == "weighing" else None
     return None if found is None else found.gross_g
 
 

@@ -110,11 +110,18 @@ def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int)
     return _together([s for s in found if s.from_s <= now_s])
 
 
-def _lay(of: MeatNote, later: list[float]) -> core.Stage:
+def _lay(meat_note: MeatNote, later: list[float]) -> core.Stage:
     """Where the meat lay; where nobody said until when, until the next that is known of it."""
-    place = None if of.place is None else of.place.name
-    ends_s = of.to_s if of.to_s is not None else min(later, default=None)
-    return core.Stage("cold" if of.kind == "cold" else "room", of.at_s, ends_s, of.place_id, place, by=of.by)
+    place = None if meat_note.place is None else meat_note.place.name
+    ends_s = meat_note.to_s if meat_note.to_s is not None else min(later, default=None)
+    return core.Stage(
+        "cold" if meat_note.kind == "cold" else "room",
+        meat_note.at_s,
+        ends_s,
+        meat_note.place_id,
+        place,
+        by=meat_note.by,
+    )
 
 
 def _mixed_at(making: Making | None, noted: list[MeatNote]) -> float | None:

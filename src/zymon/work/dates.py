@@ -89,11 +89,11 @@ class PlaceDates:
         """The forecasts by tag."""
         return {} if self.fit is None else {tag: self.fit.forecasts[i] for tag, i in self.index.items()}
 
-    def core(self, of: Piece, revision: int) -> CorePiece:
+    def core(self, piece: Piece, revision: int) -> CorePiece:
         """A piece as the forecast sees it: as it was seen when the dates were made, if nothing changed since."""
-        if self.fit is None or self.revision != revision or of.tag not in self.index:
-            return core_piece(of)
-        return self.fit.history.pieces[self.index[of.tag]]
+        if self.fit is None or self.revision != revision or piece.tag not in self.index:
+            return core_piece(piece)
+        return self.fit.history.pieces[self.index[piece.tag]]
 
     def hooks(self) -> dict[tuple[int, int], HookAir]:
         """What each hook was learned to do, by rod id and hook."""
@@ -237,22 +237,22 @@ class Dates:
         kept = self._kept.get(place_id)
         return kept is not None and kept.revision != place(session, place_id).revision
 
-    def fitted_piece(self, session: Session, of: Piece, now_s: int) -> tuple[Fitted, int]:
+    def fitted_piece(self, session: Session, piece: Piece, now_s: int) -> tuple[Fitted, int]:
         """The fitted place of a hanging piece and its index there; of one that came down, it alone, as it was then."""
-        place_id = last_hanging(of).place_id
-        if hanging_now(of) is not None:
+        place_id = last_hanging(piece).place_id
+        if hanging_now(piece) is not None:
             kept = self.of_place(session, place_id, now_s)
-            if kept.fit is not None and of.tag in kept.index:
-                return kept.fit, kept.index[of.tag]
-        until_s = min(taken_down_at(of) or now_s, now_s)
+            if kept.fit is not None and piece.tag in kept.index:
+                return kept.fit, kept.index[piece.tag]
+        until_s = min(taken_down_at(piece) or now_s, now_s)
         revision = place(session, place_id).revision
-        known = self._past.get(of.id)
+        known = self._past.get(piece.id)
         if known is None or known[:2] != (revision, until_s):
-            known = (revision, until_s, fitted(history_of(session, place_id, until_s, alone=of)))
-            self._past[of.id] = known
+            known = (revision, until_s, fitted(history_of(session, place_id, until_s, alone=piece)))
+            self._past[piece.id] = known
         return known[2], 0
 
-    def of_piece(self, session: Session, of: Piece, now_s: int) -> PieceForecast:
+    def of_piece(self, session: Session, piece: Piece, now_s: int) -> PieceForecast:
         """The forecast of one piece, as of now or as of its taking down."""
-        fit, index = self.fitted_piece(session, of, now_s)
+        fit, index = self.fitted_piece(session, piece, now_s)
         return fit.forecasts[index]

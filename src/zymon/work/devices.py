@@ -121,25 +121,25 @@ class ReceiptOut(BaseModel):
     problems: list[str]
 
 
-def _out(of: Device, now_s: int) -> DeviceOut:
+def _out(device: Device, now_s: int) -> DeviceOut:
     return DeviceOut(
-        id=of.id,
-        name=of.name,
-        kind=store.kind_of(of),
-        place=None if of.place is None else of.place.name,
-        simulated=of.simulated,
-        made_at=moment(of.made_s),
-        made_by=of.by,
-        ended_at=None if of.ended_s is None else moment(of.ended_s),
-        ended_by=of.ended_by,
-        last_at=None if of.last_s is None else moment(of.last_s),
-        silent=store.silent(of, now_s),
-        taken=of.taken,
-        repeated=of.repeated,
-        late=of.late,
-        impossible=of.impossible,
-        value=of.value,
-        value_at=None if of.value_s is None else moment(of.value_s),
+        id=device.id,
+        name=device.name,
+        kind=store.kind_of(device),
+        place=None if device.place is None else device.place.name,
+        simulated=device.simulated,
+        made_at=moment(device.made_s),
+        made_by=device.by,
+        ended_at=None if device.ended_s is None else moment(device.ended_s),
+        ended_by=device.ended_by,
+        last_at=None if device.last_s is None else moment(device.last_s),
+        silent=store.silent(device, now_s),
+        taken=device.taken,
+        repeated=device.repeated,
+        late=device.late,
+        impossible=device.impossible,
+        value=device.value,
+        value_at=None if device.value_s is None else moment(device.value_s),
     )
 
 
@@ -246,11 +246,11 @@ def latest(shop: Premises, kind: Kind) -> DeviceOut:
         return _out(max(found, key=lambda d: d.value_s or 0), shop.now_s)
 
 
-def _hold_back(all_calls: dict[int, deque[float]], of: Device) -> None:
+def _hold_back(all_calls: dict[int, deque[float]], device: Device) -> None:
     """Refuse a flood: readings can be gathered into one call. Raises FloodError."""
-    carried = not REGISTRY[store.kind_of(of)].has_place
+    carried = not REGISTRY[store.kind_of(device)].has_place
     most = SHOWN_PER_MINUTE if carried else CALLS_PER_MINUTE
-    calls = all_calls.setdefault(of.id, deque(maxlen=most))
+    calls = all_calls.setdefault(device.id, deque(maxlen=most))
     now = time.monotonic()
     if len(calls) == most and now - calls[0] < 60:
         raise FloodError("refused.too_many_calls", many=most)

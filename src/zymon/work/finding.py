@@ -114,17 +114,17 @@ def drawer_of(states: Sequence[State], discarded: bool) -> Filter:
     return "after" if kinds & set(AFTER) else "finished"
 
 
-def _found(of: _Lying, now_s: int) -> BatchFound:
-    batch, pieces = of.batch, pieces_told(of.batch, of.known, now_s)
+def _found(lying: _Lying, now_s: int) -> BatchFound:
+    batch, pieces = lying.batch, pieces_told(lying.batch, lying.known, now_s)
     return BatchFound(
         id=batch.id,
         code=batch.code,
         product=batch.product,
         kind=batch.kind,
         shape=batch.shape,
-        made_at=moment(of.made_s),
-        last_at=moment(of.last_s),
-        discarded=of.discarded,
+        made_at=moment(lying.made_s),
+        last_at=moment(lying.last_s),
+        discarded=lying.discarded,
         pieces=pieces,
-        states=Counter(state.kind for state in of.states),
+        states=Counter(state.kind for state in lying.states),
     )

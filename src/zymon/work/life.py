@@ -63,21 +63,21 @@ def of_piece(batch: Before, salted: SaltPiece | None, tagged: MadePiece | None) 
     return replace(batch, salted=salted, tagged=tagged, thrown=thrown)
 
 
-def life_of(of: Piece, before: Before, now_s: int) -> Life:
-    """The states of a piece that hangs or hung, in time order. Parameters: of; before, its hook; now_s [s]."""
-    off = [_off(one) for one in counted(of.states) if one.from_s <= now_s]
-    return in_order([*_before(before, of.hung_s), *_hanging(of), *off])
+def life_of(piece: Piece, before: Before, now_s: int) -> Life:
+    """The states of a piece that hangs or hung, in time order. Parameters: piece; before, its hook; now_s [s]."""
+    off = [_off(one) for one in counted(piece.states) if one.from_s <= now_s]
+    return in_order([*_before(before, piece.hung_s), *_hanging(piece), *off])
 
 
-def state_of(of: Piece) -> State:
+def state_of(piece: Piece) -> State:
     """What a piece that hangs or hung is now."""
-    now = state_now(of)
-    return _hanging(of)[-1] if now is None else _off(now)
+    now = state_now(piece)
+    return _hanging(piece)[-1] if now is None else _off(now)
 
 
-def _off(of: PieceState) -> State:
-    place = None if of.place is None else of.place.name
-    return State(of.kind, of.from_s, of.to_s, place, of.by, of.how)
+def _off(piece_state: PieceState) -> State:
+    place = None if piece_state.place is None else piece_state.place.name
+    return State(piece_state.kind, piece_state.from_s, piece_state.to_s, place, piece_state.by, piece_state.how)
 
 
 def life_before(before: Before, now_s: int) -> Life:
@@ -89,8 +89,8 @@ def life_before(before: Before, now_s: int) -> Life:
     return in_order([*states[:-1], State(last.kind, last.from_s, None, last.place, last.by, last.how)])
 
 
-def _hanging(of: Piece) -> list[State]:
-    return [State("hanging", h.from_s, h.to_s, h.rod.place.name, h.by) for h in of.hangings]
+def _hanging(piece: Piece) -> list[State]:
+    return [State("hanging", h.from_s, h.to_s, h.rod.place.name, h.by) for h in piece.hangings]
 
 
 def _before(before: Before, hung_s: int) -> list[State]:

@@ -81,9 +81,13 @@ def name_workshop(shop: Premises, body: s.WorkshopIn) -> s.WorkshopOut:
     return s.WorkshopOut.model_validate(owner, from_attributes=True)
 
 
-def _in_words(of: s.WorkshopOut) -> dict[str, str]:
+def _in_words(workshop_out: s.WorkshopOut) -> dict[str, str]:
     """What a workshop is called and where it is reached, as a sentence names it."""
-    return {"name": of.name, "zone": of.time_zone, "address": of.address or "no address for tablets"}
+    return {
+        "name": workshop_out.name,
+        "zone": workshop_out.time_zone,
+        "address": workshop_out.address or "no address for tablets",
+    }
 
 
 def usual_air() -> list[s.UsualAirOut]:

@@ -15,16 +15,16 @@ from .moments import moment
 STALE_S = 3 * 3600  # a place whose last reading is older has a stalled sensor or logger
 
 
-def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.PlaceOut:
+def place_out(session: Session, place: models.Place, pieces: int, now_s: int) -> s.PlaceOut:
     """A place with its air now."""
-    air = air_now(session, of.id, now_s)
-    setpoint = setpoint_at(of, now_s)
+    air = air_now(session, place.id, now_s)
+    setpoint = setpoint_at(place, now_s)
     return s.PlaceOut(
-        id=of.id,
-        name=of.name,
-        kind=of.kind,
-        sort=of.sort,
-        stirring=of.stirring,
+        id=place.id,
+        name=place.name,
+        kind=place.kind,
+        sort=place.sort,
+        stirring=place.stirring,
         setpoint=None if setpoint is None else s.Setpoint.model_validate(setpoint, from_attributes=True),
         air=None
         if air is None
@@ -37,13 +37,13 @@ def place_out(session: Session, of: models.Place, pieces: int, now_s: int) -> s.
             stale=now_s - air.at_s > STALE_S + 3600,
         ),
         pieces=pieces,
-        hooks=sum(r.hooks for r in of.rods),
+        hooks=sum(r.hooks for r in place.rods),
     )
 
 
-def surroundings_of(of: models.Place) -> Surroundings:
+def surroundings_of(place: models.Place) -> Surroundings:
     """What was said of a place, for the forecast."""
-    return Surroundings(of.sort, of.stirring)
+    return Surroundings(place.sort, place.stirring)
 
 
 def ready_out(made: PieceForecast) -> s.Ready:

@@ -94,17 +94,21 @@ def _formulation_of(course: Course, tag: str) -> Formulation | None:
     return next((f for f in course.formulations if not f.tags or tag in f.tags), None)
 
 
-def _nitrite(of: Formulation | None) -> float | None:
-    if of is None or not of.curing_known or of.meat_g <= 0:
+def _nitrite(formulation: Formulation | None) -> float | None:
+    if formulation is None or not formulation.curing_known or formulation.meat_g <= 0:
         return None
-    return 1e6 * of.curing_salt_g * of.nitrite_fraction / of.meat_g if of.curing_salt else 0.0
+    return (
+        1e6 * formulation.curing_salt_g * formulation.nitrite_fraction / formulation.meat_g
+        if formulation.curing_salt
+        else 0.0
+    )
 
 
-def _salt_percent(of: Formulation | None) -> float | None:
-    if of is None or not of.dose_known or of.meat_g <= 0:
+def _salt_percent(formulation: Formulation | None) -> float | None:
+    if formulation is None or not formulation.dose_known or formulation.meat_g <= 0:
         return None
-    cured_g = sodium_chloride_g(of.curing_salt_g, of.nitrite_fraction, of.nitrate_fraction)
-    return 100 * (of.plain_salt_g + cured_g + of.other_salt_g) / of.meat_g
+    cured_g = sodium_chloride_g(formulation.curing_salt_g, formulation.nitrite_fraction, formulation.nitrate_fraction)
+    return 100 * (formulation.plain_salt_g + cured_g + formulation.other_salt_g) / formulation.meat_g
 
 
 def _taken_share(session: Session, tag: str, at_s: int) -> float | None:

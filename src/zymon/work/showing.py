@@ -43,12 +43,12 @@ class Showing:
     def __init__(self) -> None:
         self._lately: dict[int, deque[tuple[float, float, bool | None]]] = {}
 
-    def show(self, of: Device, readings: Sequence[Shows]) -> bool:
+    def show(self, device: Device, readings: Sequence[Shows]) -> bool:
         """Take what a device sent; whether it is one that shows something."""
-        kind = kind_of(of)
+        kind = kind_of(device)
         if REGISTRY[kind].steady_when is None:
             return False
-        lately = self._lately.setdefault(of.id, deque(maxlen=SHOWN_LATELY))
+        lately = self._lately.setdefault(device.id, deque(maxlen=SHOWN_LATELY))
         name = REGISTRY[kind].quantities[0].name
         for reading in sorted(readings, key=lambda r: r.at):
             value = getattr(reading, name)
@@ -56,13 +56,13 @@ class Showing:
                 lately.append((reading.at.timestamp(), value, reading.steady))
         return True
 
-    def at_rest(self, of: Device) -> bool:
+    def at_rest(self, device: Device) -> bool:
         """Whether what a device showed last has come to rest: as it says itself, else as its readings tell."""
-        lately = self._lately.get(of.id)
+        lately = self._lately.get(device.id)
         if not lately:
             return False
         told = lately[-1][2]
-        return at_rest(kind_of(of), [(at, value) for at, value, _ in lately]) if told is None else told
+        return at_rest(kind_of(device), [(at, value) for at, value, _ in lately]) if told is None else told
 
 
 def showing(shop: Premises, lately: Showing) -> list[ShownOut]:

@@ -218,7 +218,8 @@ def _measure_next(
 
     Once it falls: when it has most likely crossed, for only a measured 5.3 ends the count. Before: where the likely
     falls lie furthest apart. Never later than twelve hours from now, nor than the allowance lasts; and for the first
-    time never after the earliest likely crossing, nor past the twelfth hour. Likely sour enough and never measured so: now.
+    time never after the earliest likely crossing, nor past the twelfth hour. Likely sour enough and never measured so:
+    now.
     """
     if state in ("reached", "too_low"):
         return None if measured is not None else batch.now_hour

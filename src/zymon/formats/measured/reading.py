@@ -266,24 +266,24 @@ def _reading(row: ClimateRow) -> str:
     return f"{row[1]:g} °C" if row[2] is None else f"{row[1]:g} °C {row[2]:g} %"
 
 
-def first_rows(of: Measurements) -> list[tuple[int, list[str], datetime | None, tuple[str, ...]]]:
+def first_rows(measurements: Measurements) -> list[tuple[int, list[str], datetime | None, tuple[str, ...]]]:
     """The first rows as understood: line, cells, moment and what was read of them; nothing of a faulty one."""
     shown: list[tuple[int, list[str], datetime | None, tuple[str, ...]]] = []
-    climate = {row[0]: row for row in of.climate[: 4 * SHOWN_ROWS]}
-    read_time = clock(of.understood.zone, of.understood.order)
-    for line, cells in of.sample:
+    climate = {row[0]: row for row in measurements.climate[: 4 * SHOWN_ROWS]}
+    read_time = clock(measurements.understood.zone, measurements.understood.order)
+    for line, cells in measurements.sample:
         try:
-            at_s = round(read_time(when_of(cells, of.understood.at)))
+            at_s = round(read_time(when_of(cells, measurements.understood.at)))
         except (CellError, IndexError):
             shown.append((line, cells, None, ()))
             continue
         values: tuple[str, ...] = ()
-        if of.kind == "climate" and at_s in climate:
+        if measurements.kind == "climate" and at_s in climate:
             _, c, rh = climate[at_s]
             values = (f"{c:.1f} °C", "–" if rh is None else f"{rh:.0f} %")
-        elif of.kind == "weights":
-            values = tuple(f"{w.tag}: {w.gross_g:g} g" for w in of.weights if w.line == line)
-        elif of.kind == "ph":
-            values = tuple(f"{r.batch}: pH {r.ph:.2f}" for r in of.ph if r.line == line)
+        elif measurements.kind == "weights":
+            values = tuple(f"{w.tag}: {w.gross_g:g} g" for w in measurements.weights if w.line == line)
+        elif measurements.kind == "ph":
+            values = tuple(f"{r.batch}: pH {r.ph:.2f}" for r in measurements.ph if r.line == line)
         shown.append((line, cells, datetime.fromtimestamp(at_s, UTC), values))
     return shown

@@ -63,23 +63,23 @@ class TimeLine:
     airs: tuple[Air, ...]
 
 
-def draw(pdf: FPDF, of: TimeLine, left: float, top: float, wide: float) -> float:
+def draw(pdf: FPDF, time_line: TimeLine, left: float, top: float, wide: float) -> float:
     """Draw the line; gives the height it ends at back. Parameters: pdf; of; left, top, wide [mm]."""
-    span = max(of.to_s - of.from_s, 1.0)
+    span = max(time_line.to_s - time_line.from_s, 1.0)
     inner, width = left + 12, wide - 26
 
     def x(at_s: float) -> float:
-        return inner + width * min(max((at_s - of.from_s) / span, 0.0), 1.0)
+        return inner + width * min(max((at_s - time_line.from_s) / span, 0.0), 1.0)
 
-    _strips(pdf, of, x, top)
+    _strips(pdf, time_line, x, top)
     y = top + 9
-    _losses(pdf, of, x, inner, y, width)
+    _losses(pdf, time_line, x, inner, y, width)
     y += LOSS_MM + 3
-    if of.told:
-        y = _told(pdf, of, x, inner, y)
-    if of.airs:
-        y = _airs(pdf, of, x, y, inner + width)
-    _days(pdf, of, x, top + 8, y)
+    if time_line.told:
+        y = _told(pdf, time_line, x, inner, y)
+    if time_line.airs:
+        y = _airs(pdf, time_line, x, y, inner + width)
+    _days(pdf, time_line, x, top + 8, y)
     return y + 7
 
 
@@ -90,12 +90,12 @@ def _small(pdf: FPDF, x: float, y: float, text: str, colour: tuple[int, int, int
     pdf.cell(14 if align == "R" else 18 if align == "C" else 60, 3, text, align=align)
 
 
-def _strips(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float) -> None:
+def _strips(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float) -> None:
     named: set[str] = set()
-    for stage in sorted(of.stages, key=lambda s: s.from_s - s.to_s):
+    for stage in sorted(time_line.stages, key=lambda s: s.from_s - s.to_s):
         pdf.set_fill_color(*STAGES.get(stage.kind, QUIET))
         pdf.rect(x(stage.from_s), top, max(x(stage.to_s) - x(stage.from_s), 0.4), 5, style="F")
-    for stage in of.stages:
+    for stage in time_line.stages:
         if stage.name not in named and x(stage.to_s) - x(stage.from_s) > 24:
             named.add(stage.name)
             _small(pdf, x(stage.from_s) + 0.5, top + 1, stage.name, (255, 252, 245))
@@ -126,10 +126,10 @@ def _losses(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, t
                 pdf.circle(x(at_s), y(loss), 0.35, style="D")
 
 
-def _told(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top: float) -> float:
-    _small(pdf, left, top, on_paper("told_of", tag=of.told_of))
+def _told(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], left: float, top: float) -> float:
+    _small(pdf, left, top, on_paper("told_of", tag=time_line.told_of))
     y = top + 4
-    for one in of.told[-8:]:
+    for one in time_line.told[-8:]:
         pdf.set_fill_color(*BAND)
         pdf.rect(x(one.p10_s), y, max(x(one.p90_s) - x(one.p10_s), 0.3), 1.3, style="F")
         pdf.set_fill_color(*DARK)
@@ -138,9 +138,9 @@ def _told(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top
     return y + 2
 
 
-def _airs(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
+def _airs(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
     for i, colour in enumerate((MEAT, STEEL)):
-        series = [air.rh_percent if i else air.temperature_c for air in of.airs]
+        series = [air.rh_percent if i else air.temperature_c for air in time_line.airs]
         values = [v for some in series for _, v in some]
         if not values:
             continue
@@ -158,15 +158,15 @@ def _airs(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, righ
     return top + 2 * AIR_MM + 3
 
 
-def _days(pdf: FPDF, of: TimeLine, x: Callable[[float], float], top: float, bottom: float) -> None:
+def _days(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float, bottom: float) -> None:
     """Up to seven days named under the line."""
-    days = max(1, round((of.to_s - of.from_s) / 86_400))
+    days = max(1, round((time_line.to_s - time_line.from_s) / 86_400))
     step = next((s for s in (1, 2, 7, 14, 28, 56, 112, 224) if days / s <= 7), 365)
-    day = datetime.fromtimestamp(of.from_s, UTC).astimezone(of.zone).replace(hour=0, minute=0, second=0)
+    day = datetime.fromtimestamp(time_line.from_s, UTC).astimezone(time_line.zone).replace(hour=0, minute=0, second=0)
     pdf.set_draw_color(*GRID)
     pdf.set_line_width(0.1)
-    while (at_s := day.timestamp()) <= of.to_s:
-        if at_s >= of.from_s:
+    while (at_s := day.timestamp()) <= time_line.to_s:
+        if at_s >= time_line.from_s:
             pdf.line(x(at_s), top, x(at_s), bottom)
             _small(pdf, x(at_s), bottom + 0.5, format_date(day, "d MMM yy", locale=showing().language), QUIET, "C")
         day += timedelta(days=step)

@@ -80,19 +80,19 @@ class _Paper(FPDF):
             self.add_page()
 
 
-def record_pdf(of: Record) -> bytes:
-    """The record as a PDF. Parameters: of."""
-    pdf = _Paper(of)
+def record_pdf(record: Record) -> bytes:
+    """The record as a PDF. Parameters: record."""
+    pdf = _Paper(record)
     pdf.add_page()
-    pdf._text("slab", "B", 20, LEFT, pdf.get_y() + 1, of.title)
+    pdf._text("slab", "B", 20, LEFT, pdf.get_y() + 1, record.title)
     pdf.set_y(pdf.get_y() + 11)
-    for line in of.lines:
+    for line in record.lines:
         _paragraph(pdf, line)
-    if of.time_line is not None:
+    if record.time_line is not None:
         pdf.set_y(pdf.get_y() + 2)
         pdf.room(100)
-        pdf.set_y(draw(pdf, of.time_line, LEFT, pdf.get_y(), RIGHT - LEFT))
-    for table in of.tables:
+        pdf.set_y(draw(pdf, record.time_line, LEFT, pdf.get_y(), RIGHT - LEFT))
+    for table in record.tables:
         _table(pdf, table)
     return bytes(pdf.output())
 
@@ -104,27 +104,27 @@ def _paragraph(pdf: _Paper, text: str) -> None:
     pdf.multi_cell(RIGHT - LEFT, 4.6, text, align="L", new_x="LMARGIN", new_y="NEXT")
 
 
-def _table(pdf: _Paper, of: Table) -> None:
+def _table(pdf: _Paper, table: Table) -> None:
     pdf.room(22)
-    pdf._text("slab", "B", 12, LEFT, pdf.get_y() + 5, of.title)
+    pdf._text("slab", "B", 12, LEFT, pdf.get_y() + 5, table.title)
     pdf.set_y(pdf.get_y() + 7)
-    _heads(pdf, of)
-    for row in of.rows:
-        high = max(_lines(pdf, text, width) for text, width in zip(row, of.widths, strict=True)) * LEADING
+    _heads(pdf, table)
+    for row in table.rows:
+        high = max(_lines(pdf, text, width) for text, width in zip(row, table.widths, strict=True)) * LEADING
         if pdf.get_y() + high > BOTTOM:
             pdf.add_page()
-            _heads(pdf, of)
-        _row(pdf, of, row, high)
-    if of.note:
+            _heads(pdf, table)
+        _row(pdf, table, row, high)
+    if table.note:
         pdf.set_font("sans", "", 7.5)
         pdf.set_text_color(*QUIET)
         pdf.set_x(LEFT)
-        pdf.multi_cell(RIGHT - LEFT, 3.6, of.note, align="L", new_x="LMARGIN", new_y="NEXT")
+        pdf.multi_cell(RIGHT - LEFT, 3.6, table.note, align="L", new_x="LMARGIN", new_y="NEXT")
 
 
-def _heads(pdf: _Paper, of: Table) -> None:
+def _heads(pdf: _Paper, table: Table) -> None:
     x, y = LEFT, pdf.get_y()
-    for head, width in zip(of.heads, of.widths, strict=True):
+    for head, width in zip(table.heads, table.widths, strict=True):
         pdf._text("sans", "B", 7.5, x, y, head, QUIET)
         x += width
     pdf.set_draw_color(*LINE)
@@ -140,11 +140,11 @@ def _lines(pdf: _Paper, text: str, width: float) -> int:
     return max(len(found), 1) if isinstance(found, Sequence) else 1
 
 
-def _row(pdf: _Paper, of: Table, row: tuple[str, ...], high: float) -> None:
+def _row(pdf: _Paper, table: Table, row: tuple[str, ...], high: float) -> None:
     x, y = LEFT, pdf.get_y()
     pdf.set_font("sans", "", SIZE)
     pdf.set_text_color(*INK)
-    for text, width in zip(row, of.widths, strict=True):
+    for text, width in zip(row, table.widths, strict=True):
         pdf.set_xy(x, y)
         if pdf.get_string_width(text) <= width - 2:
             pdf.cell(width, LEADING, text)

@@ -32,36 +32,44 @@ def alarms(shop: Premises, ways: dict[Way, Sender], push_key: str | None) -> s.A
         )
 
 
-def _event_out(of: AlarmEvent, messages: list[AlarmMessage]) -> s.AlarmOut:
+def _event_out(alarm_event: AlarmEvent, messages: list[AlarmMessage]) -> s.AlarmOut:
     return s.AlarmOut(
-        id=of.id,
-        kind=of.kind,
-        title=said_out(title_of(of)),
-        means=said_out(meaning_of(of)),
-        link=of.link,
-        begun_at=moment(of.begun_s),
-        ended_at=None if of.ended_s is None else moment(of.ended_s),
-        acknowledged_at=None if of.acknowledged_s is None else moment(of.acknowledged_s),
-        acknowledged_by=of.acknowledged_by,
+        id=alarm_event.id,
+        kind=alarm_event.kind,
+        title=said_out(title_of(alarm_event)),
+        means=said_out(meaning_of(alarm_event)),
+        link=alarm_event.link,
+        begun_at=moment(alarm_event.begun_s),
+        ended_at=None if alarm_event.ended_s is None else moment(alarm_event.ended_s),
+        acknowledged_at=None if alarm_event.acknowledged_s is None else moment(alarm_event.acknowledged_s),
+        acknowledged_by=alarm_event.acknowledged_by,
         messages=[_message_out(one) for one in messages],
     )
 
 
-def _message_out(of: AlarmMessage) -> s.MessageOut:
-    at_s = of.gone_s or of.begun_s
-    state = "gone" if of.gone_s else "waits" if of.begun_s is None else "failed" if of.trouble else "unsure"
+def _message_out(alarm_message: AlarmMessage) -> s.MessageOut:
+    at_s = alarm_message.gone_s or alarm_message.begun_s
+    state = (
+        "gone"
+        if alarm_message.gone_s
+        else "waits"
+        if alarm_message.begun_s is None
+        else "failed"
+        if alarm_message.trouble
+        else "unsure"
+    )
     return s.MessageOut(
-        name=of.person.name,
-        way=of.person.way,
+        name=alarm_message.person.name,
+        way=alarm_message.person.way,
         state=state,  # type: ignore[arg-type]
         at=None if at_s is None else moment(at_s),
-        trouble=of.trouble,
+        trouble=alarm_message.trouble,
     )
 
 
-def _band_out(session: Session, of: Place, now_s: int) -> s.BandOut:
-    band, row = store.band_of(session, of.id)
-    setpoint = setpoint_at(of, now_s)
+def _band_out(session: Session, place: Place, now_s: int) -> s.BandOut:
+    band, row = store.band_of(session, place.id)
+    setpoint = setpoint_at(place, now_s)
     c = setpoint.temperature_c if setpoint else None
     rh = setpoint.rh_percent if setpoint else None
     usual = s.BandValues(
@@ -71,7 +79,7 @@ def _band_out(session: Session, of: Place, now_s: int) -> s.BandOut:
         high_rh=None if rh is None else min(rh + NEAR_RH, 100.0),
     )
     return s.BandOut(
-        place_id=of.id, place=of.name, by=None if row is None else row.by, usual=usual,
+        place_id=place.id, place=place.name, by=None if row is None else row.by, usual=usual,
         low_c=band.low_c, high_c=band.high_c, low_rh=band.low_rh, high_rh=band.high_rh,
         for_minutes=round(band.for_s / 60), frost=band.frost,
         silent_minutes=None if band.silent_s is None else round(band.silent_s / 60),
@@ -79,16 +87,16 @@ def _band_out(session: Session, of: Place, now_s: int) -> s.BandOut:
     )  # fmt: skip
 
 
-def _person_out(of: AlarmPerson, secret: str | None = None) -> s.TellOut:
+def _person_out(alarm_person: AlarmPerson, secret: str | None = None) -> s.TellOut:
     return s.TellOut(
-        id=of.id,
-        name=of.name,
-        way=of.way,
-        address="" if of.way == "push" else of.address,
-        second=of.second,
-        quiet_from=of.quiet_from,
-        quiet_to=of.quiet_to,
-        woken=of.woken,
+        id=alarm_person.id,
+        name=alarm_person.name,
+        way=alarm_person.way,
+        address="" if alarm_person.way == "push" else alarm_person.address,
+        second=alarm_person.second,
+        quiet_from=alarm_person.quiet_from,
+        quiet_to=alarm_person.quiet_to,
+        woken=alarm_person.woken,
         secret=secret,
     )
 

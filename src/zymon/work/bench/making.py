@@ -63,8 +63,8 @@ def begin_in(entry: Recording, body: m.WeighOutIn) -> int:
     return made.id
 
 
-def _thing(of: WeighOut, key: str) -> weighing.Thing:
-    found = next((thing for thing in views.things_of(of) if thing.key == key), None)
+def _thing(weigh_out: WeighOut, key: str) -> weighing.Thing:
+    found = next((thing for thing in views.things_of(weigh_out) if thing.key == key), None)
     if found is None:
         raise NotFoundError("refused.not_on_sheet")
     return found
@@ -78,8 +78,8 @@ def pour(shop: Premises, weigh_out_id: int, body: m.EntryIn) -> m.WeighOutOut:
     return weigh_out(shop, weigh_out_id, entry.named)
 
 
-def _pour(entry: Recording, of: WeighOut, body: m.EntryIn) -> None:
-    thing = _thing(of, body.key)
+def _pour(entry: Recording, weigh_out: WeighOut, body: m.EntryIn) -> None:
+    thing = _thing(weigh_out, body.key)
     there_g = thing.weighed_g or 0.0
     if body.seen_g is not None and abs(there_g - body.seen_g) > SAME_G:
         raise ChangedMeanwhileError("refused.poured_meanwhile", there_g=there_g, thing=thing.name)
@@ -87,14 +87,14 @@ def _pour(entry: Recording, of: WeighOut, body: m.EntryIn) -> None:
         raise OutOfRangeError("refused.only_in_the_bowl", there_g=there_g, thing=thing.name)
     if body.grams == 0:
         raise OutOfRangeError("refused.not_zero")
-    kind = views.lot_kind(body.key, SheetModel.model_validate_json(of.sheet))
+    kind = views.lot_kind(body.key, SheetModel.model_validate_json(weigh_out.sheet))
     lot_id = None
     if body.lot:
         lot_id = store.lot_for(entry.session, body.lot, kind, thing.name, body.by, entry.now_s).id
     poured = WeighEntry(
         uid=body.uid, key=body.key, grams=body.grams, lot_id=lot_id, at_s=entry.at(body.at), by=body.by, rescale=None
     )
-    store.add_entry(entry.session, of, poured)
+    store.add_entry(entry.session, weigh_out, poured)
     entry.came("weigh_entry", poured.id)
 
 

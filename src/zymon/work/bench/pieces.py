@@ -55,90 +55,90 @@ def pieces_of(session: Session, batch: Batch, now_s: int) -> list[m.PieceOfBatch
     return pieces_told(batch, known_of(session, batch.id), now_s)
 
 
-def states_now(batch: Batch, of: OfBatch, now_s: int) -> list[State]:
+def states_now(batch: Batch, tables: OfBatch, now_s: int) -> list[State]:
     """What each piece of a batch is now, without its weights."""
-    return [state_of(piece) for piece in batch.pieces] + list(_not_hung(batch, of, now_s).values())
+    return [state_of(piece) for piece in batch.pieces] + list(_not_hung(batch, tables, now_s).values())
 
 
-def _not_hung(batch: Batch, of: OfBatch, now_s: int) -> dict[str, State]:
+def _not_hung(batch: Batch, tables: OfBatch, now_s: int) -> dict[str, State]:
     """What the pieces are, by tag, that the stations before the hook know and that never hung."""
-    salted, tagged = _by_tag(of)
+    salted, tagged = _by_tag(tables)
     found = {}
     for tag in (salted.keys() | tagged.keys()) - {piece.tag for piece in batch.pieces}:
-        state = life_before(of_piece(of.before, salted.get(tag), tagged.get(tag)), now_s).last
+        state = life_before(of_piece(tables.before, salted.get(tag), tagged.get(tag)), now_s).last
         if state is not None:
             found[tag] = state
     return found
 
 
-def _by_tag(of: OfBatch) -> tuple[dict[str, SaltPiece], dict[str, MadePiece]]:
-    tagged = of.making.pieces if of.making is not None else []
-    return {one.tag: one for one in of.salted}, {one.tag: one for one in tagged}
+def _by_tag(tables: OfBatch) -> tuple[dict[str, SaltPiece], dict[str, MadePiece]]:
+    tagged = tables.making.pieces if tables.making is not None else []
+    return {one.tag: one for one in tables.salted}, {one.tag: one for one in tagged}
 
 
-def pieces_told(batch: Batch, of: OfBatch, now_s: int) -> list[m.PieceOfBatch]:
+def pieces_told(batch: Batch, tables: OfBatch, now_s: int) -> list[m.PieceOfBatch]:
     """The same with what is known of its batch already."""
-    salted, tagged = _by_tag(of)
-    mixes = {mix.id: mix.name for mix in of.making.mixes} if of.making is not None else {}
+    salted, tagged = _by_tag(tables)
+    mixes = {mix.id: mix.name for mix in tables.making.mixes} if tables.making is not None else {}
     found = {piece.tag: _hung(piece) for piece in batch.pieces}
-    for tag, state in _not_hung(batch, of, now_s).items():
+    for tag, state in _not_hung(batch, tables, now_s).items():
         found[tag] = _tagged(tagged[tag], state) if tag in tagged else _salted(salted[tag], state)
     ids = {tag: one.id for tag, one in salted.items()}
     of_mix = {tag: mixes.get(one.mix_id) for tag, one in tagged.items() if one.mix_id is not None}
     return [found[tag].model_copy(update={"salt_id": ids.get(tag), "mix": of_mix.get(tag)}) for tag in sorted(found)]
 
 
-def _salted(of: SaltPiece, state: State) -> m.PieceOfBatch:
-    weighed = [e.value for e in salt.events(of, "weigh", "out", "trim") if e.value is not None]
+def _salted(piece: SaltPiece, state: State) -> m.PieceOfBatch:
+    weighed = [e.value for e in salt.events(piece, "weigh", "out", "trim") if e.value is not None]
     return m.PieceOfBatch(
-        tag=of.tag,
+        tag=piece.tag,
         mix=None,
         life=life_out(state),
         casing=None,
-        across_mm=of.across_mm,
-        start_g=of.raw_g,
+        across_mm=piece.across_mm,
+        start_g=piece.raw_g,
         weight_g=weighed[-1] if weighed else None,
         loss_percent=None,
         tag_g=None,
         target_loss_percent=None,
         piece_id=None,
         place_id=None,
-        salt_id=of.id,
+        salt_id=piece.id,
     )
 
 
-def _tagged(of: MadePiece, state: State) -> m.PieceOfBatch:
+def _tagged(piece: MadePiece, state: State) -> m.PieceOfBatch:
     return m.PieceOfBatch(
-        tag=of.tag,
+        tag=piece.tag,
         mix=None,
         life=life_out(state),
-        casing=of.casing,
-        across_mm=of.diameter_mm or of.thickness_mm,
-        start_g=of.gross_g,
+        casing=piece.casing,
+        across_mm=piece.diameter_mm or piece.thickness_mm,
+        start_g=piece.gross_g,
         weight_g=None,
         loss_percent=None,
-        tag_g=tag_out(store.target_gross(of)),
-        target_loss_percent=of.target_loss_percent,
+        tag_g=tag_out(store.target_gross(piece)),
+        target_loss_percent=piece.target_loss_percent,
         piece_id=None,
         place_id=None,
         salt_id=None,
     )
 
 
-def _hung(of: Piece) -> m.PieceOfBatch:
-    said = scale_out(of, None)
+def _hung(piece: Piece) -> m.PieceOfBatch:
+    said = scale_out(piece, None)
     return m.PieceOfBatch(
-        tag=of.tag,
+        tag=piece.tag,
         mix=None,
-        life=life_out(state_of(of)),
-        casing=of.casing,
-        across_mm=of.diameter_mm or of.thickness_mm,
-        start_g=of.start_weight_g,
+        life=life_out(state_of(piece)),
+        casing=piece.casing,
+        across_mm=piece.diameter_mm or piece.thickness_mm,
+        start_g=piece.start_weight_g,
         weight_g=None if said is None else said.gross_g,
         loss_percent=None if said is None else said.loss_percent,
-        tag_g=tag_out(target_gross(of)),
-        target_loss_percent=of.target_loss_percent,
-        piece_id=of.id,
-        place_id=last_hanging(of).place_id,
+        tag_g=tag_out(target_gross(piece)),
+        target_loss_percent=piece.target_loss_percent,
+        piece_id=piece.id,
+        place_id=last_hanging(piece).place_id,
         salt_id=None,
     )

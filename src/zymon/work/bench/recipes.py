@@ -47,10 +47,10 @@ def change(shop: Premises, recipe_id: int, body: s.VersionIn) -> s.RecipeOut:
     return recipe(shop, recipe_id)
 
 
-def _version(of: s.RecipeOut, number: int) -> s.VersionOut:
-    found = next((v for v in of.versions if v.number == number), None)
+def _version(recipe_out: s.RecipeOut, number: int) -> s.VersionOut:
+    found = next((v for v in recipe_out.versions if v.number == number), None)
     if found is None:
-        raise NotFoundError("refused.no_such_version", name=of.name, number=number)
+        raise NotFoundError("refused.no_such_version", name=recipe_out.name, number=number)
     return found
 
 

@@ -40,11 +40,11 @@ def worked_out(sheet: SheetModel, profile: LimitProfile) -> s.WorkedOut:
     )
 
 
-def recipe_out(of: Recipe) -> s.RecipeOut:
+def recipe_out(recipe: Recipe) -> s.RecipeOut:
     """A recipe with its versions."""
     return s.RecipeOut(
-        id=of.id,
-        name=of.name,
+        id=recipe.id,
+        name=recipe.name,
         versions=[
             s.VersionOut(
                 number=v.number,
@@ -53,20 +53,20 @@ def recipe_out(of: Recipe) -> s.RecipeOut:
                 at=moment(v.at_s),
                 sheet=SheetModel.model_validate_json(v.sheet),
             )
-            for v in of.versions
+            for v in recipe.versions
         ],
     )
 
 
-def lot_out(of: Lot) -> m.LotOut:
+def lot_out(lot: Lot) -> m.LotOut:
     """A lot."""
-    return m.LotOut(id=of.id, kind=of.kind, code=of.code, what=of.what, at=moment(of.at_s))
+    return m.LotOut(id=lot.id, kind=lot.kind, code=lot.code, what=lot.what, at=moment(lot.at_s))
 
 
-def things_of(of: WeighOut) -> tuple[Thing, ...]:
+def things_of(weigh_out: WeighOut) -> tuple[Thing, ...]:
     """How the things of a weigh-out stand."""
-    pours = [Pour(e.key, e.grams) for e in store.counted(of) if e.rescale is None]
-    return things(SheetModel.model_validate_json(of.sheet).to_core(), pours, store.rescale_of(of))
+    pours = [Pour(e.key, e.grams) for e in store.counted(weigh_out) if e.rescale is None]
+    return things(SheetModel.model_validate_json(weigh_out.sheet).to_core(), pours, store.rescale_of(weigh_out))
 
 
 def lot_kind(key: str, sheet: SheetModel) -> str:
@@ -79,23 +79,25 @@ def lot_kind(key: str, sheet: SheetModel) -> str:
     return "culture" if kind == "line" and sheet.lines[int(number)].role == "culture" else "other"
 
 
-def weigh_out_out(session: Session, of: WeighOut, now_s: int, made: list[MadeOut] | None = None) -> m.WeighOutOut:
+def weigh_out_out(
+    session: Session, weigh_out: WeighOut, now_s: int, made: list[MadeOut] | None = None
+) -> m.WeighOutOut:
     """A weigh-out as it stands."""
-    sheet = SheetModel.model_validate_json(of.sheet)
-    found = things_of(of)
-    lots = {e.key: e.lot.code for e in store.counted(of) if e.lot is not None}
+    sheet = SheetModel.model_validate_json(weigh_out.sheet)
+    found = things_of(weigh_out)
+    lots = {e.key: e.lot.code for e in store.counted(weigh_out) if e.lot is not None}
     planned = {f"meat-{i}": part.lot for i, part in enumerate(sheet.parts)}
     return m.WeighOutOut(
         made=made or [],
-        id=of.id,
-        product=of.product,
-        by=of.by,
-        started_at=moment(of.started_s),
-        ended_at=None if of.ended_s is None else moment(of.ended_s),
-        rescale=store.rescale_of(of),
+        id=weigh_out.id,
+        product=weigh_out.product,
+        by=weigh_out.by,
+        started_at=moment(weigh_out.started_s),
+        ended_at=None if weigh_out.ended_s is None else moment(weigh_out.ended_s),
+        rescale=store.rescale_of(weigh_out),
         asks_temperature=sheet.plan.goods == "minced",
-        meat_temperature_c=of.meat_temperature_c,
-        meat_temperature_at=None if of.meat_temperature_s is None else moment(of.meat_temperature_s),
+        meat_temperature_c=weigh_out.meat_temperature_c,
+        meat_temperature_at=None if weigh_out.meat_temperature_s is None else moment(weigh_out.meat_temperature_s),
         things=[
             m.ThingOut(
                 **asdict(thing),
@@ -117,21 +119,21 @@ def weigh_out_out(session: Session, of: WeighOut, now_s: int, made: list[MadeOut
                 struck_reason=e.struck_reason,
                 struck_by=e.struck_by,
             )
-            for e in of.entries
+            for e in weigh_out.entries
         ],
         left=sum(thing.state != "right" for thing in found),
-        next_code=store.next_code(session, of.product),
+        next_code=store.next_code(session, weigh_out.product),
         may_join=[
             m.JoinOut(id=one.batch_id, code=one.batch.code, product=one.batch.product)
-            for one in store.may_be_joined(session, of, sheet.plan.kind, now_s)
+            for one in store.may_be_joined(session, weigh_out, sheet.plan.kind, now_s)
         ],
     )
 
 
-def next_tag(of: Making) -> str:
+def next_tag(making: Making) -> str:
     """The tag of the next piece: the batch's code and a running number."""
-    taken = [p.tag for p in of.pieces] + [p.tag for p in of.batch.pieces]
-    return following_tag(of.batch.code, taken)
+    taken = [p.tag for p in making.pieces] + [p.tag for p in making.batch.pieces]
+    return following_tag(making.batch.code, taken)
 
 
 def following_tag(code: str, taken: Sequence[str]) -> str:
@@ -178,21 +180,21 @@ def batch_out(session: Session, batch_id: int, now_s: int, made: list[MadeOut] |
     )
 
 
-def _mix_out(of: Mix) -> m.MixOut:
-    sheet = SheetModel.model_validate_json(of.sheet)
+def _mix_out(mix: Mix) -> m.MixOut:
+    sheet = SheetModel.model_validate_json(mix.sheet)
     worked = work(sheet.to_core())
     return m.MixOut(
-        id=of.id,
-        name=of.name,
-        made_at=moment(of.made_s),
-        by=of.by,
+        id=mix.id,
+        name=mix.name,
+        made_at=moment(mix.made_s),
+        by=mix.by,
         fat_percent=round(worked.fat_percent, 1),
         salt_percent=round(worked.sodium_chloride_percent, 2),
     )
 
 
-def _used(of: WeighOut, mix: Mix | None) -> list[m.UsedLot]:
-    names = {thing.key: thing.name for thing in things_of(of)}
+def _used(weigh_out: WeighOut, mix: Mix | None) -> list[m.UsedLot]:
+    names = {thing.key: thing.name for thing in things_of(weigh_out)}
     return [
         m.UsedLot(
             mix=None if mix is None else mix.name,
@@ -201,22 +203,22 @@ def _used(of: WeighOut, mix: Mix | None) -> list[m.UsedLot]:
             lot_id=e.lot_id,
             lot=None if e.lot is None else e.lot.code,
         )
-        for e in store.counted(of)
+        for e in store.counted(weigh_out)
         if e.rescale is None
     ]
 
 
-def _hold_out(of: Hold) -> m.HoldOut:
+def _hold_out(hold: Hold) -> m.HoldOut:
     return m.HoldOut(
-        id=of.id,
-        text=of.text,
-        says=next(iter(all_said(read_said(of.says))), None),
-        source=of.source,
-        at=moment(of.at_s),
-        answered_at=None if of.answered_s is None else moment(of.answered_s),
-        answered_by=of.answered_by,
-        reason=of.reason,
-        legal_basis=of.legal_basis,
+        id=hold.id,
+        text=hold.text,
+        says=next(iter(all_said(read_said(hold.says))), None),
+        source=hold.source,
+        at=moment(hold.at_s),
+        answered_at=None if hold.answered_s is None else moment(hold.answered_s),
+        answered_by=hold.answered_by,
+        reason=hold.reason,
+        legal_basis=hold.legal_basis,
     )
 
 
@@ -251,26 +253,26 @@ def bench_out(session: Session) -> m.BenchOut:
     )
 
 
-def waiting_piece(of: MadePiece, making: Making) -> m.WaitingPiece:
+def waiting_piece(piece: MadePiece, making: Making) -> m.WaitingPiece:
     """A piece on its way to the hook."""
     batch = making.batch
-    target_g = store.target_gross(of)
+    target_g = store.target_gross(piece)
     return m.WaitingPiece(
-        tag=of.tag,
+        tag=piece.tag,
         batch=batch.code,
         product=batch.product,
         kind=batch.kind,
-        shape=of.shape,
-        casing=of.casing,
+        shape=piece.shape,
+        casing=piece.casing,
         fat_percent=batch.fat_percent,
         salt_percent=batch.salt_percent,
-        gross_g=of.gross_g,
-        tare_g=of.tare_g,
-        diameter_mm=of.diameter_mm,
-        thickness_mm=of.thickness_mm,
-        length_mm=of.length_mm,
+        gross_g=piece.gross_g,
+        tare_g=piece.tare_g,
+        diameter_mm=piece.diameter_mm,
+        thickness_mm=piece.thickness_mm,
+        length_mm=piece.length_mm,
         target_loss_percent=None
-        if target_g is None or of.gross_g is None
-        else round(loss_percent(of.gross_g, of.tare_g, target_g), 2),
+        if target_g is None or piece.gross_g is None
+        else round(loss_percent(piece.gross_g, piece.tare_g, target_g), 2),
         target_gross_g=None if target_g is None else round(target_g, 1),
     )

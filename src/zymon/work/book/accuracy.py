@@ -258,8 +258,8 @@ def _side(known: Sequence[_Known], checked: Sequence[core.Checked]) -> SideOut |
     )
 
 
-def _out(of: core.Figures) -> FiguresOut:
-    return FiguresOut(**asdict(of), few=of.few)
+def _out(figures: core.Figures) -> FiguresOut:
+    return FiguresOut(**asdict(figures), few=figures.few)
 
 
 def _each(one: _Known) -> PieceChecked:

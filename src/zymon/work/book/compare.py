@@ -87,33 +87,33 @@ def compare(shop: Premises, batch_ids: Sequence[int]) -> CompareOut:
     return CompareOut(batches=found, facts=known, differs=[said_out(one) for one in told])
 
 
-def _compared(session: Session, of: Batch, now_s: int, cost: float | None) -> ComparedOut:
-    course = course_of(session, of.id, now_s)
-    pieces = [p for p in of.pieces if p.start_weight_g is not None]
-    hung_s = min((p.hung_s for p in of.pieces), default=None)
+def _compared(session: Session, batch: Batch, now_s: int, cost: float | None) -> ComparedOut:
+    course = course_of(session, batch.id, now_s)
+    pieces = [p for p in batch.pieces if p.start_weight_g is not None]
+    hung_s = min((p.hung_s for p in batch.pieces), default=None)
     log = _hook_log(session, course, now_s)
     return ComparedOut(
-        batch_id=of.id,
-        code=of.code,
-        product=of.product,
+        batch_id=batch.id,
+        code=batch.code,
+        product=batch.product,
         made_at=moment(course.made_s),
         curves=[_curve(p) for p in pieces],
         ph=[
             StoryPh(at=moment(r.at_s), ph=r.ph, by=r.by, struck=r.struck_s is not None)
-            for r in warm.readings(session, of.id)
+            for r in warm.readings(session, batch.id)
         ],
         air=None if log is None or hung_s is None else _air(log, hung_s),
-        facts=_facts(session, of, course, log, cost, now_s),
-        cuts=[face_out(f) for p in of.pieces for f in cuts.faces_of(session, p.id) if f.struck_s is None],
+        facts=_facts(session, batch, course, log, cost, now_s),
+        cuts=[face_out(f) for p in batch.pieces for f in cuts.faces_of(session, p.id) if f.struck_s is None],
     )
 
 
-def _curve(of: Piece) -> LossCurve:
-    weighed = sorted(standing(of), key=lambda w: w.at_s)
+def _curve(piece: Piece) -> LossCurve:
+    weighed = sorted(standing(piece), key=lambda w: w.at_s)
     return LossCurve(
-        tag=of.tag,
-        days=[0.0, *(round((w.at_s - of.hung_s) / DAY_S, 2) for w in weighed)],
-        loss_percent=[0.0, *(lost_at(of, w) or 0.0 for w in weighed)],
+        tag=piece.tag,
+        days=[0.0, *(round((w.at_s - piece.hung_s) / DAY_S, 2) for w in weighed)],
+        loss_percent=[0.0, *(lost_at(piece, w) or 0.0 for w in weighed)],
     )
 
 
@@ -142,29 +142,29 @@ def _air(log: Log, hung_s: int) -> HookAir:
 
 
 def _facts(
-    session: Session, of: Batch, course: Course, log: Log | None, cost: float | None, now_s: int
+    session: Session, batch: Batch, course: Course, log: Log | None, cost: float | None, now_s: int
 ) -> dict[Fact, Value]:
     first = None if log is None else log.time_s <= log.time_s[0] + FIRST_DAYS * DAY_S
-    across = [p.thickness_mm if p.shape == "slab" else p.diameter_mm for p in of.pieces]
-    lost = [lost_at(p, standing(p)[-1]) for p in of.pieces if standing(p) and p.start_weight_g is not None]
+    across = [p.thickness_mm if p.shape == "slab" else p.diameter_mm for p in batch.pieces]
+    lost = [lost_at(p, standing(p)[-1]) for p in batch.pieces if standing(p) and p.start_weight_g is not None]
     hang = next((s for s in course.stages if s.kind == "hang"), None)
     return {
-        "recipe": _recipe(session, of.id),
-        "casing": of.casing,
-        "salt_percent": _salt(course, of),
-        "fat_percent": of.fat_percent,
-        "dextrose_percent": _dextrose(session, of.id),
+        "recipe": _recipe(session, batch.id),
+        "casing": batch.casing,
+        "salt_percent": _salt(course, batch),
+        "fat_percent": batch.fat_percent,
+        "dextrose_percent": _dextrose(session, batch.id),
         "across_mm": _middle(across),
-        "start_g": _middle([p.start_weight_g for p in of.pieces]),
-        "target_percent": _middle([p.target_loss_percent for p in of.pieces]),
+        "start_g": _middle([p.start_weight_g for p in batch.pieces]),
+        "target_percent": _middle([p.target_loss_percent for p in batch.pieces]),
         "mix_c": course.mix_temperature_c,
-        **_warm(session, of.id, course, now_s),
+        **_warm(session, batch.id, course, now_s),
         "place": None if hang is None else hang.place,
         "first_c": None if log is None else _mean(log.temperature_c[first]),
         "first_rh_percent": None if log is None else _mean(log.rh_percent[first]),
         "hang_c": None if log is None else _mean(log.temperature_c),
         "hang_rh_percent": None if log is None else _mean(log.rh_percent),
-        "days_to_target": _middle(list(_days_to_target(of))),
+        "days_to_target": _middle(list(_days_to_target(batch))),
         "loss_percent": _middle(lost),
         "cost_per_kg": None if cost is None else round(cost, 2),
     }
@@ -180,18 +180,18 @@ def _mean(values: np.ndarray) -> float | None:
     return round(float(told.mean()), 1) if len(told) else None
 
 
-def _days_to_target(of: Batch) -> Iterable[float | None]:
-    for piece in of.pieces:
+def _days_to_target(batch: Batch) -> Iterable[float | None]:
+    for piece in batch.pieces:
         curve = _curve(piece) if piece.start_weight_g is not None else None
         if curve is None or piece.target_loss_percent is None:
             continue
         yield reached(list(zip(curve.days, curve.loss_percent, strict=True)), piece.target_loss_percent)
 
 
-def _salt(course: Course, of: Batch) -> float | None:
+def _salt(course: Course, batch: Batch) -> float | None:
     known = [f for f in course.formulations if f.dose_known and f.meat_g > 0]
     if not known:
-        return of.salt_percent
+        return batch.salt_percent
     cured_g = [sodium_chloride_g(f.curing_salt_g, f.nitrite_fraction, f.nitrate_fraction) for f in known]
     salts_g = [f.plain_salt_g + f.other_salt_g + g for f, g in zip(known, cured_g, strict=True)]
     return round(100 * sum(salts_g) / sum(f.meat_g for f in known), 2)

@@ -37,16 +37,16 @@ def ph_checked(session: Session, now_s: int) -> list[PhChecked]:
     return found
 
 
-def _of_stage(batch_id: int, code: str, of: Fermentation, allowed: DegreeHourTable) -> Iterable[PhChecked]:
-    crossed = crossing(of)
+def _of_stage(batch_id: int, code: str, fermentation: Fermentation, allowed: DegreeHourTable) -> Iterable[PhChecked]:
+    crossed = crossing(fermentation)
     if crossed is None:
         return
-    for i, reading in enumerate(of.readings):
+    for i, reading in enumerate(fermentation.readings):
         if reading.hour >= crossed or reading.ph <= HURDLE_PH:
             break
         then = replace(
-            of, readings=of.readings[: i + 1], now_hour=reading.hour,
-            temperature=tuple(t for t in of.temperature if t[0] <= reading.hour),
+            fermentation, readings=fermentation.readings[: i + 1], now_hour=reading.hour,
+            temperature=tuple(t for t in fermentation.temperature if t[0] <= reading.hour),
         )  # fmt: skip
         told = forecast_fermentation(then, allowed).crosses
         if told.p10 is None or told.p50 is None or told.p90 is None:
@@ -58,9 +58,9 @@ def _of_stage(batch_id: int, code: str, of: Fermentation, allowed: DegreeHourTab
         )  # fmt: skip
 
 
-def crossing(of: Fermentation) -> float | None:
+def crossing(fermentation: Fermentation) -> float | None:
     """When the mark was crossed, in proportion between two readings [h]; None where no reading lay on either side."""
-    for before, after in zip(of.readings, of.readings[1:], strict=False):
+    for before, after in zip(fermentation.readings, fermentation.readings[1:], strict=False):
         if before.ph > HURDLE_PH >= after.ph:
             share = (before.ph - HURDLE_PH) / (before.ph - after.ph)
             return before.hour + share * (after.hour - before.hour)

@@ -25,27 +25,27 @@ def record(shop: Premises, batch_id: int) -> tuple[bytes, str]:
     return record_pdf(record_of(told, shop.zone)), f"record-{told.code}.pdf"
 
 
-def record_of(of: s.StoryOut, zone: tzinfo) -> Record:
+def record_of(story: s.StoryOut, zone: tzinfo) -> Record:
     """What is printed of a story."""
-    words, limits = _Words(zone), of.ledger.profile
+    words, limits = _Words(zone), story.ledger.profile
     return Record(
-        workshop=of.workshop,
-        title=on_paper("record", batch=of.code),
+        workshop=story.workshop,
+        title=on_paper("record", batch=story.code),
         lines=(
             on_paper(
-                "made_by" if of.people else "made",
-                product=of.product,
-                goods=of.kind,
-                pieces=len(of.pieces),
-                made=words.day(of.made_at),
-                people=", ".join(of.people),
+                "made_by" if story.people else "made",
+                product=story.product,
+                goods=story.kind,
+                pieces=len(story.pieces),
+                made=words.day(story.made_at),
+                people=", ".join(story.people),
             ),
-            on_paper("verdict_check", verdict=of.ledger.verdict, check=words.said(of.ledger.check).rstrip(". ")),
+            on_paper("verdict_check", verdict=story.ledger.verdict, check=words.said(story.ledger.check).rstrip(". ")),
             on_paper("limits", name=limits.name, source=limits.source, as_of=limits.as_of),
         ),
-        printed=of.told_at.astimezone(zone),
-        time_line=_time_line(of, zone),
-        tables=tuple(table for table in _tables(of, words) if table.rows),
+        printed=story.told_at.astimezone(zone),
+        time_line=_time_line(story, zone),
+        tables=tuple(table for table in _tables(story, words) if table.rows),
         caution=on_paper("caution"),
     )
 
@@ -62,8 +62,8 @@ class _Words:
     def moment(self, at: datetime | None) -> str:
         return "" if at is None else moment(at.astimezone(self.zone), showing())
 
-    def said(self, of: SaidOut) -> str:
-        return sentence(Said(of.code, of.values), self.zone)
+    def said(self, said_out: SaidOut) -> str:
+        return sentence(Said(said_out.code, said_out.values), self.zone)
 
 
 def _percent(value: float | None, digits: int = 1) -> str:
@@ -74,40 +74,44 @@ def _grams(value: float | None) -> str:
     return on_paper("not_weighed") if value is None else weight(round(value), showing())
 
 
-def _tables(of: s.StoryOut, w: _Words) -> Iterable[Table]:
+def _tables(story: s.StoryOut, w: _Words) -> Iterable[Table]:
     yield table(
         "hurdles", {"hurdle": 34, "state": 20, "value": 24, "limit": 30, "known": 26, "source": 44},
-        tuple(_hurdle(h, w) for h in of.ledger.hurdles),
+        tuple(_hurdle(h, w) for h in story.ledger.hurdles),
     )  # fmt: skip
     yield table(
         "went_in", {"what": 80, "weight": 30, "lot": 68},
-        tuple((one.name, weight(one.grams, showing()), one.lot or on_paper("no_lot")) for one in of.went_in),
+        tuple((one.name, weight(one.grams, showing()), one.lot or on_paper("no_lot")) for one in story.went_in),
     )  # fmt: skip
     yield table(
         "stages", {"stage": 18, "from": 30, "to": 30, "place": 28, "air": 36, "pieces": 22, "by": 14},
-        tuple(_stage(one, w) for one in of.stages),
+        tuple(_stage(one, w) for one in story.stages),
     )  # fmt: skip
     yield table(
         "ph", {"when": 50, "ph": 30, "by": 98},
-        tuple((w.moment(r.at), f"{number(r.ph, showing(), 2)}{_struck(r.struck)}", r.by) for r in of.ph),
+        tuple((w.moment(r.at), f"{number(r.ph, showing(), 2)}{_struck(r.struck)}", r.by) for r in story.ph),
     )  # fmt: skip
     yield table(
         "pieces", {"tag": 26, "hung": 30, "start": 20, "target": 18, "lost": 18, "reached": 32, "is_now": 34},
-        tuple(_piece(one, w) for one in of.pieces),
+        tuple(_piece(one, w) for one in story.pieces),
     )  # fmt: skip
-    yield table("weights", {"piece": 26, "when": 36, "gross": 22, "lost": 20, "by": 24, "": 50}, tuple(_weights(of, w)))
-    yield table("told", {"piece": 26, "told_on": 36, "about": 44, "window": 72}, tuple(_told(of, w)))
     yield table(
-        "done", {"when": 34, "what": 44, "pieces": 40, "by": 18, "note": 42},
+        "weights", {"piece": 26, "when": 36, "gross": 22, "lost": 20, "by": 24, "": 50}, tuple(_weights(story, w))
+    )
+    yield table("told", {"piece": 26, "told_on": 36, "about": 44, "window": 72}, tuple(_told(story, w)))
+    yield table(
+        "done",
+        {"when": 34, "what": 44, "pieces": 40, "by": 18, "note": 42},
         tuple(
-            (w.moment(d.at), w.said(d.says) + _struck(d.struck), ", ".join(d.pieces), d.by, d.note) for d in of.doings
+            (w.moment(d.at), w.said(d.says) + _struck(d.struck), ", ".join(d.pieces), d.by, d.note)
+            for d in story.doings
         ),
-    )  # fmt: skip
+    )
     yield table(
         "mended", {"when": 34, "hurdle": 40, "step": 24, "note": 60, "by": 20},
         tuple(
             (w.moment(d.at), name_of("hurdle", d.hurdle), name_of("ledger_step", d.step), d.note, d.by)
-            for d in of.ledger.steps
+            for d in story.ledger.steps
         ),
     )  # fmt: skip
     yield table(
@@ -115,23 +119,23 @@ def _tables(of: s.StoryOut, w: _Words) -> Iterable[Table]:
         tuple(
             (w.moment(r.at), name_of("laboratory", r.what), f"{number(r.value, showing())} {r.unit}".strip(),
              " ".join(x for x in (name_of("taken_of", r.taken_of), r.tag or "") if x), r.by)
-            for r in of.ledger.laboratory
+            for r in story.ledger.laboratory
         ),
     )  # fmt: skip
     yield table(
         "cut", {"piece": 24, "when": 30, "seen": 34, "ring_seen": 20, "ring_predicted": 28, "by": 16, "note": 26},
-        tuple(_cut(one, w) for one in of.cuts),
+        tuple(_cut(one, w) for one in story.cuts),
     )  # fmt: skip
     yield table(
         "packs", {"piece": 26, "packed": 30, "packs": 36, "left": 14, "kept": 30, "best_before": 42},
         tuple(
             (p.tag, w.day(p.packed_at), f"{p.number} × {_grams(p.net_g)} {name_of('form', p.form)}", str(p.left),
              p.place or name_of("keep_at", p.keep_at), w.day(p.best_before) or on_paper("none_given"))
-            for p in of.packs
+            for p in story.packs
         ),
     )  # fmt: skip
-    yield table("came", {"step": 60, "weight": 40, "share": 78}, tuple(_came(of)))
-    yield table("changed", {"when": 32, "by": 18, "what": 34, "from_to": 54, "why": 40}, tuple(_changes(of, w)))
+    yield table("came", {"step": 60, "weight": 40, "share": 78}, tuple(_came(story)))
+    yield table("changed", {"when": 32, "by": 18, "what": 34, "from_to": 54, "why": 40}, tuple(_changes(story, w)))
 
 
 def _struck(struck: bool) -> str:
@@ -172,18 +176,23 @@ def _stage(of: s.StoryStage, w: _Words) -> tuple[str, ...]:
     )  # fmt: skip
 
 
-def _piece(of: s.StoryPiece, w: _Words) -> tuple[str, ...]:
-    life = of.life
+def _piece(piece: s.StoryPiece, w: _Words) -> tuple[str, ...]:
+    life = piece.life
     state = "" if life is None else name_of("became", life.kind)
     how = "" if life is None or life.kind != "gone" else f", {name_of('how', life.how)}"
     return (
-        of.tag, w.day(of.hung_at), _grams(of.start_g), _percent(of.target_loss_percent, 0),
-        _percent(of.loss_percent), w.day(of.reached_at), f"{state}{how} {w.day(life.since) if life else ''}".strip(),
-    )  # fmt: skip
+        piece.tag,
+        w.day(piece.hung_at),
+        _grams(piece.start_g),
+        _percent(piece.target_loss_percent, 0),
+        _percent(piece.loss_percent),
+        w.day(piece.reached_at),
+        f"{state}{how} {w.day(life.since) if life else ''}".strip(),
+    )
 
 
-def _weights(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
-    for piece in of.pieces:
+def _weights(story: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
+    for piece in story.pieces:
         for one in piece.weights:
             struck = "" if one.struck_reason is None else on_paper("struck_why", reason=one.struck_reason)
             yield (
@@ -196,37 +205,37 @@ def _weights(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
             )
 
 
-def _told(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
-    for piece in of.pieces:
+def _told(story: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
+    for piece in story.pieces:
         for one in piece.told:
             about = w.day(one.ready.p50) or on_paper("out_of_reach")
             low, high = w.day(one.ready.p10), w.day(one.ready.p90)
             yield piece.tag, w.moment(one.at), about, on_paper("from_to", low=low, high=high) if low else ""
 
 
-def _cut(of: s.StoryCut, w: _Words) -> tuple[str, ...]:
-    face = of.face
+def _cut(story_cut: s.StoryCut, w: _Words) -> tuple[str, ...]:
+    face = story_cut.face
     seen = ", ".join(name_of("sign", sign) for sign in face.signs) or on_paper("nothing_wrong")
     ring = name_of("ring_seen", face.face.ring) if face.face.ring else on_paper("not_looked")
     struck = "" if face.struck_reason is None else f" ({on_paper('struck_why', reason=face.struck_reason)})"
     return (
-        of.tag, w.moment(face.at), f"{seen}; {name_of('cut_verdict', face.verdict)}{struck}",
+        story_cut.tag, w.moment(face.at), f"{seen}; {name_of('cut_verdict', face.verdict)}{struck}",
         length(face.face.ring_mm, showing()) if face.face.ring_mm else ring,
         length(round(face.predicted.ring_mm), showing()), face.by, face.note,
     )  # fmt: skip
 
 
-def _came(of: s.StoryOut) -> Iterable[tuple[str, ...]]:
-    for step in of.came_of_it.steps:
+def _came(story: s.StoryOut) -> Iterable[tuple[str, ...]]:
+    for step in story.came_of_it.steps:
         share = "" if step.share is None else _percent(100 * step.share, 0)
         yield name_of("yield_step", step.step), _grams(step.grams), share
-    cost = of.came_of_it.cost_per_finished_kg
+    cost = story.came_of_it.cost_per_finished_kg
     if cost is not None:
         yield on_paper("cost"), price(cost, showing()), ""
 
 
-def _changes(of: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
-    for line in of.changes:
+def _changes(story: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
+    for line in story.changes:
         fields = "; ".join(
             f"{f.field}: {on_paper('from_to', low=_plain(f.before), high=_plain(f.after))}" for f in line.fields
         )
@@ -238,39 +247,39 @@ def _plain(value: str | float | bool | None) -> str:
     return on_paper("nothing") if value is None or value == "" else str(value)
 
 
-def _time_line(of: s.StoryOut, zone: tzinfo) -> TimeLine:
-    told = max(of.pieces, key=lambda p: len(p.told), default=None)
+def _time_line(story: s.StoryOut, zone: tzinfo) -> TimeLine:
+    told = max(story.pieces, key=lambda p: len(p.told), default=None)
     return TimeLine(
-        from_s=of.begins.timestamp(),
-        to_s=of.ends.timestamp(),
+        from_s=story.begins.timestamp(),
+        to_s=story.ends.timestamp(),
         zone=zone,
         stages=tuple(
             Strip(one.kind, f"{name_of('stage', one.kind)}, {one.place or ''}", one.from_at.timestamp(),
-                  of.ends.timestamp() if one.to_at is None else one.to_at.timestamp())
-            for one in of.stages
+                  story.ends.timestamp() if one.to_at is None else one.to_at.timestamp())
+            for one in story.stages
         ),
-        pieces=tuple(_curve(piece) for piece in of.pieces),
-        target_percent=next((p.target_loss_percent for p in of.pieces if p.target_loss_percent is not None), None),
+        pieces=tuple(_curve(piece) for piece in story.pieces),
+        target_percent=next((p.target_loss_percent for p in story.pieces if p.target_loss_percent is not None), None),
         told_of="" if told is None else told.tag,
         told=() if told is None else tuple(
             Window(one.at.timestamp(), one.ready.p10.timestamp(), one.ready.p50.timestamp(), one.ready.p90.timestamp())
             for one in told.told
             if one.ready.p10 and one.ready.p50 and one.ready.p90
         ),
-        airs=tuple(_air(one) for one in of.airs if len(one.at) > 1),
+        airs=tuple(_air(one) for one in story.airs if len(one.at) > 1),
     )  # fmt: skip
 
 
-def _curve(of: s.StoryPiece) -> tuple[tuple[float, float], ...]:
-    if of.hung_at is None or of.start_g is None:
+def _curve(piece: s.StoryPiece) -> tuple[tuple[float, float], ...]:
+    if piece.hung_at is None or piece.start_g is None:
         return ()
-    weighed = [(w.at.timestamp(), w.loss_percent or 0.0) for w in of.weights if w.struck_reason is None]
-    return ((of.hung_at.timestamp(), 0.0), *sorted(weighed))
+    weighed = [(w.at.timestamp(), w.loss_percent or 0.0) for w in piece.weights if w.struck_reason is None]
+    return ((piece.hung_at.timestamp(), 0.0), *sorted(weighed))
 
 
-def _air(of: s.StoryAir) -> Air:
-    times = [at.timestamp() for at in of.at]
-    warm = thin(list(zip(times, of.temperature_c, strict=True)), MOST_POINTS)
-    told = [(at, rh) for at, rh in zip(times, of.rh_percent, strict=True) if rh is not None]
+def _air(story_air: s.StoryAir) -> Air:
+    times = [at.timestamp() for at in story_air.at]
+    warm = thin(list(zip(times, story_air.temperature_c, strict=True)), MOST_POINTS)
+    told = [(at, rh) for at, rh in zip(times, story_air.rh_percent, strict=True) if rh is not None]
     damp = thin(told, MOST_POINTS) if told else []
     return Air(tuple(warm), tuple(damp))

@@ -81,9 +81,9 @@ def story(shop: Premises, batch_id: int) -> s.StoryOut:
         )  # fmt: skip
 
 
-def _end(of: Batch, course: Course, now_s: int) -> float:
+def _end(batch: Batch, course: Course, now_s: int) -> float:
     """Where the line ends: with the last that became of a piece, and never after now."""
-    known = [x.from_s for p in of.pieces for x in counted(p.states)]
+    known = [x.from_s for p in batch.pieces for x in counted(p.states)]
     return min(max([course.ends_s(now_s), *known]) + TIDE_S, now_s)
 
 
@@ -101,19 +101,19 @@ def _went_in(session: Session, batch_id: int) -> Iterable[s.StoryLine]:
                 )  # fmt: skip
 
 
-def _stage(session: Session, of: Stage, now_s: int) -> s.StoryStage:
-    log = climate_of(session, of, now_s)
+def _stage(session: Session, stage: Stage, now_s: int) -> s.StoryStage:
+    log = climate_of(session, stage, now_s)
     there = log is not None and len(log.time_s) > 0
     c = log.temperature_c if log is not None and there else np.zeros(0)
     rh = log.of_humidity.rh_percent if log is not None else np.zeros(0)
     return s.StoryStage(
-        kind=of.kind,
-        from_at=moment(of.from_s),
-        to_at=None if of.to_s is None else moment(of.to_s),
-        place=of.place,
-        way=of.way,
-        pieces=list(of.tags),
-        by=of.by,
+        kind=stage.kind,
+        from_at=moment(stage.from_s),
+        to_at=None if stage.to_s is None else moment(stage.to_s),
+        place=stage.place,
+        way=stage.way,
+        pieces=list(stage.tags),
+        by=stage.by,
         mean_c=round(float(c.mean()), 1) if there else None,
         low_c=round(float(c.min()), 1) if there else None,
         high_c=round(float(c.max()), 1) if there else None,
@@ -154,8 +154,8 @@ def _air(place: str, log: Log) -> s.StoryAir:
     )
 
 
-def _piece(session: Session, of: Batch, told_of: Individual) -> s.StoryPiece:
-    row = next((p for p in of.pieces if p.tag == told_of.tag), None)
+def _piece(session: Session, batch: Batch, told_of: Individual) -> s.StoryPiece:
+    row = next((p for p in batch.pieces if p.tag == told_of.tag), None)
     life = told_of.life.last
     empty = s.StoryPiece(
         piece_id=None, tag=told_of.tag, life=None if life is None else life_out(life), hung_at=None, off_at=None,
@@ -195,16 +195,16 @@ def _hung(session: Session, row: Piece) -> dict[str, object]:
     }  # fmt: skip
 
 
-def _doing(of: Doing) -> s.StoryDoing:
-    values = {name: value for name, value in of.values.items() if name not in ("note", "how") and value != ""}
-    station, _, what = of.what.partition(".")
-    how = of.values.get("how")
+def _doing(doing: Doing) -> s.StoryDoing:
+    values = {name: value for name, value in doing.values.items() if name not in ("note", "how") and value != ""}
+    station, _, what = doing.what.partition(".")
+    how = doing.values.get("how")
     did = f"{what}_{how}" if what == "gone" and how else what
     return s.StoryDoing(
-        at=moment(of.at_s),
+        at=moment(doing.at_s),
         says=said_out(said(f"did.{station}.{did}", **values)),
-        pieces=list(of.tags),
-        by=of.by,
-        note=str(of.values.get("note", "")),
-        struck=of.struck,
+        pieces=list(doing.tags),
+        by=doing.by,
+        note=str(doing.values.get("note", "")),
+        struck=doing.struck,
     )

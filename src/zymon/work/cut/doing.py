@@ -47,43 +47,43 @@ def cut(shop: Premises, piece_id: int, body: s.CutIn) -> s.UnderTheKnife:
     return views.cut_out(shop, piece_id).model_copy(update={"made": entry.named})
 
 
-def _weights_and_state(shop: Premises, entry: Recording, of: Piece, body: s.CutIn, at_s: int) -> None:
+def _weights_and_state(shop: Premises, entry: Recording, piece: Piece, body: s.CutIn, at_s: int) -> None:
     """What the scale said around the cut, and what the piece becomes with it."""
-    hanging = hang.hanging_now(of) is not None
+    hanging = hang.hanging_now(piece) is not None
     if body.ends == "goes_on" or (body.ends is None and body.before_g is not None):
-        _slice(entry, of, body, at_s, hanging)
+        _slice(entry, piece, body, at_s, hanging)
         return
     if hanging and body.ends is None:
-        raise ClashError("refused.cut_up_or_goes_on", tag=of.tag)
+        raise ClashError("refused.cut_up_or_goes_on", tag=piece.tag)
     if body.gross_g is not None:
-        weigh_at(shop, entry, of, body.gross_g, None, at_s)
+        weigh_at(shop, entry, piece, body.gross_g, None, at_s)
     elif hanging and not body.not_weighed:
         raise OutOfRangeError("refused.weigh_or_say")
     if body.ends != "cut":
         return
     new = hang.NewState("cut")
     if hanging:
-        hang.take_down(entry.session, of, new, at_s, body.by, entry.now_s)
-    elif hang.state_now(of) is not None and hang.state_now(of).kind in ("down", "resting"):  # type: ignore[union-attr]
-        hang.become(entry.session, of, new, at_s, body.by, entry.now_s)
+        hang.take_down(entry.session, piece, new, at_s, body.by, entry.now_s)
+    elif hang.state_now(piece) is not None and hang.state_now(piece).kind in ("down", "resting"):  # type: ignore[union-attr]
+        hang.become(entry.session, piece, new, at_s, body.by, entry.now_s)
     else:
         return
-    entry.came("state", of.states[-1].id)
+    entry.came("state", piece.states[-1].id)
 
 
-def _slice(entry: Recording, of: Piece, body: s.CutIn, at_s: int, hanging: bool) -> None:
+def _slice(entry: Recording, piece: Piece, body: s.CutIn, at_s: int, hanging: bool) -> None:
     """A slice off a piece that goes on: weighed around it, so that its loss stays true."""
     if body.before_g is None or body.after_g is None:
-        if hanging and of.start_weight_g is not None:
-            raise OutOfRangeError("refused.slice_unweighed", tag=of.tag)
+        if hanging and piece.start_weight_g is not None:
+            raise OutOfRangeError("refused.slice_unweighed", tag=piece.tag)
         return
-    made = weighings.slice_off(entry.session, of, body.before_g, body.after_g, at_s, body.note, body.by, entry.now_s)
+    made = weighings.slice_off(entry.session, piece, body.before_g, body.after_g, at_s, body.note, body.by, entry.now_s)
     entry.came("cut", made.id)
     weighing = weighings.NewWeighing(body.after_g, at_s)
-    entry.came("weighing", weighings.add_weighing(entry.session, of, weighing, body.by, entry.now_s).id)
+    entry.came("weighing", weighings.add_weighing(entry.session, piece, weighing, body.by, entry.now_s).id)
 
 
-def _face(shop: Premises, entry: Recording, of: Piece, body: s.CutIn, within: views.Within, at_s: int) -> SeenFace:
+def _face(shop: Premises, entry: Recording, piece: Piece, body: s.CutIn, within: views.Within, at_s: int) -> SeenFace:
     predicted = s.RingPredicted(
         ring=within.inside.ring,
         ring_mm=within.ring_mm,
@@ -92,12 +92,12 @@ def _face(shop: Premises, entry: Recording, of: Piece, body: s.CutIn, within: vi
         core_feels=within.inside.core_feels,
         inside=within.inside,
     )
-    course = judged_now(entry.session, shop.dates, of.batch_id, entry.now_s).course
-    records = views.records_of(shop, entry.session, of, course, within.inside.ring_index, at_s)
+    course = judged_now(entry.session, shop.dates, piece.batch_id, entry.now_s).course
+    records = views.records_of(shop, entry.session, piece, course, within.inside.ring_index, at_s)
     told = [{"name": c.name, "score": round(c.score, 2)} for c in rank(signs(body.face), records, course.minced)]
     made = SeenFace(
         uid=body.uid,
-        piece_id=of.id,
+        piece_id=piece.id,
         at_s=at_s,
         seen=orjson.dumps(views.FACE.dump_python(body.face, mode="json")).decode(),
         predicted=predicted.model_dump_json(),
@@ -112,14 +112,14 @@ def _face(shop: Premises, entry: Recording, of: Piece, body: s.CutIn, within: vi
     return made
 
 
-def _felt(entry: Recording, of: Piece, body: s.CutIn, at_s: int) -> None:
+def _felt(entry: Recording, piece: Piece, body: s.CutIn, at_s: int) -> None:
     """What was felt and smelled at the knife counts as any inspection does; a hold is a hold."""
     found = _inspected(body.face)
     notes: list[tuple[str, str | None, str]] = [] if found is None else [("inspect", orjson.dumps(found).decode(), "")]
     notes += [("hold", None, body.note)] if body.verdict == "held" else []
     for kind, taps, note in notes:
         event = HangEvent(
-            uid=f"{body.uid}-{kind}", piece_id=of.id, kind=kind, at_s=at_s, found=taps, note=note, by=body.by,
+            uid=f"{body.uid}-{kind}", piece_id=piece.id, kind=kind, at_s=at_s, found=taps, note=note, by=body.by,
             entered_s=entry.now_s,
         )  # fmt: skip
         hang_events.note(entry.session, event)

@@ -68,19 +68,21 @@ def within(shop: Premises, piece_id: int) -> Within:
         return Within(told.inside, round(2 * half_mm, 1), round(ring_mm, 1), told.rest.weeks)
 
 
-def _half_way(of: InsideOut) -> float:
+def _half_way(inside_out: InsideOut) -> float:
     """How deep the water has come half way from the rim to the core [share of the half thickness]."""
-    rim, core = of.water_percent[0], of.core_water_percent
-    deep = next((d for d, w in zip(of.depth_share, of.water_percent, strict=True) if w >= (rim + core) / 2), 0.0)
+    rim, core = inside_out.water_percent[0], inside_out.core_water_percent
+    deep = next(
+        (d for d, w in zip(inside_out.depth_share, inside_out.water_percent, strict=True) if w >= (rim + core) / 2), 0.0
+    )
     return float(deep)
 
 
-def records_of(shop: Premises, session: Session, of: Piece, course: Course, ring: float, at_s: int) -> Records:
+def records_of(shop: Premises, session: Session, piece: Piece, course: Course, ring: float, at_s: int) -> Records:
     """Every measure that was recorded of a piece and its batch up to a time; the ring is that which was predicted."""
-    fit, index = shop.dates.fitted_piece(session, of, shop.now_s)
+    fit, index = shop.dates.fitted_piece(session, piece, shop.now_s)
     left = ring / EVEN_AT_RING_INDEX
-    found = of_the_drying(session, fit, index, of.batch_id) | of_the_batch(session, course, of, at_s)
-    rest = [st for st in of.states if st.kind == "resting" and st.struck_s is None and st.from_s <= at_s]
+    found = of_the_drying(session, fit, index, piece.batch_id) | of_the_batch(session, course, piece, at_s)
+    rest = [st for st in piece.states if st.kind == "resting" and st.struck_s is None and st.from_s <= at_s]
     days = sum(((at_s if st.to_s is None else min(st.to_s, at_s)) - st.from_s) / DAY_S for st in rest)
     return found | {"ring_left": Measured(left, {"days": round(days)})}
 
@@ -132,33 +134,33 @@ def face_of(kept: SeenFace) -> CutFace:
     return FACE.validate_python(orjson.loads(kept.seen))
 
 
-def face_out(of: SeenFace) -> s.FaceOut:
+def face_out(seen_face: SeenFace) -> s.FaceOut:
     """A cut face as it was seen."""
-    face = face_of(of)
+    face = face_of(seen_face)
     return s.FaceOut(
-        id=of.id,
-        at=moment(of.at_s),
-        by=of.by,
+        id=seen_face.id,
+        at=moment(seen_face.at_s),
+        by=seen_face.by,
         face=face,
         signs=list(signs(face)),
-        predicted=s.RingPredicted.model_validate(orjson.loads(of.predicted)),
-        verdict=of.verdict,
-        note=of.note,
-        struck_reason=of.struck_reason,
+        predicted=s.RingPredicted.model_validate(orjson.loads(seen_face.predicted)),
+        verdict=seen_face.verdict,
+        note=seen_face.note,
+        struck_reason=seen_face.struck_reason,
     )
 
 
 def _told(
-    shop: Premises, session: Session, of: Piece, face: SeenFace, judged: Judged, seen_inside: Within
+    shop: Premises, session: Session, piece: Piece, face: SeenFace, judged: Judged, seen_inside: Within
 ) -> tuple[list[s.CauseOut], list[s.NowOut]]:
     shown = signs(face_of(face))
-    records, known = causes_known(shop, session, of, judged.course, face, seen_inside)
+    records, known = causes_known(shop, session, piece, judged.course, face, seen_inside)
     notes = store.notes_of_faces(session, [face.id])
     causes = [_cause(one, records, known, notes) for one in rank(shown, records, judged.course.minced)]
-    weighed = standing(of)
-    hurdles = [h for h in judged.ledger.hurdles if h.blocks and (not h.pieces or of.tag in h.pieces)]
+    weighed = standing(piece)
+    hurdles = [h for h in judged.ledger.hurdles if h.blocks and (not h.pieces or piece.tag in h.pieces)]
     standing_now = Standing(
-        loss_percent=lost_at(of, weighed[-1]) if weighed else None,
+        loss_percent=lost_at(piece, weighed[-1]) if weighed else None,
         minced=judged.course.minced,
         rest_weeks=seen_inside.rest_weeks,
         fails=tuple(h.name for h in hurdles if h.state == "fail"),
@@ -189,26 +191,26 @@ def causes_known(
     return records, known
 
 
-def _cause(of: Likely, records: Records, known: Known, notes: list[NextTimeNote]) -> s.CauseOut:
+def _cause(likely: Likely, records: Records, known: Known, notes: list[NextTimeNote]) -> s.CauseOut:
     return s.CauseOut(
-        name=of.name,
-        stage=of.stage,
-        signs=list(of.signs),
-        speaks=round(of.speaks, 2),
+        name=likely.name,
+        stage=likely.stage,
+        signs=list(likely.signs),
+        speaks=round(likely.speaks, 2),
         evidence=[
-            s.TellsOut(measure=t.measure, strength=round(t.strength, 2), says=said_out(t.says)) for t in of.evidence
+            s.TellsOut(measure=t.measure, strength=round(t.strength, 2), says=said_out(t.says)) for t in likely.evidence
         ],
-        unrecorded=list(of.unrecorded),
-        recorded=of.recorded,
-        source=CAUSES[of.name].source,
-        next_time=[next_line(one, notes) for one in next_time(of, records, known)],
+        unrecorded=list(likely.unrecorded),
+        recorded=likely.recorded,
+        source=CAUSES[likely.name].source,
+        next_time=[next_line(one, notes) for one in next_time(likely, records, known)],
     )
 
 
-def next_line(of: NextTime, notes: list[NextTimeNote]) -> s.NextLine:
+def next_line(next_time: NextTime, notes: list[NextTimeNote]) -> s.NextLine:
     """A line for next time, and the note that it became, if it was taken over."""
-    taken = next((n.id for n in notes if read_said(n.says)[0].code == of.says.code), None)
-    return s.NextLine(says=said_out(of.says), where=of.where, changes=of.field, taken=taken)
+    taken = next((n.id for n in notes if read_said(n.says)[0].code == next_time.says.code), None)
+    return s.NextLine(says=said_out(next_time.says), where=next_time.where, changes=next_time.field, taken=taken)
 
 
 def cut_list(shop: Premises) -> s.CutList:
@@ -227,31 +229,31 @@ def _moment(at_s: float) -> datetime:
     return moment(int(at_s))
 
 
-def _looked(of: SeenFace) -> s.LookedInto:
-    face, told = face_of(of), orjson.loads(of.told)
+def _looked(seen_face: SeenFace) -> s.LookedInto:
+    face, told = face_of(seen_face), orjson.loads(seen_face.told)
     return s.LookedInto(
-        piece_id=of.piece_id,
-        tag=of.piece.tag,
-        product=of.piece.batch.product,
-        at=moment(of.at_s),
-        by=of.by,
-        verdict=of.verdict,
+        piece_id=seen_face.piece_id,
+        tag=seen_face.piece.tag,
+        product=seen_face.piece.batch.product,
+        at=moment(seen_face.at_s),
+        by=seen_face.by,
+        verdict=seen_face.verdict,
         signs=list(signs(face)),
         ring=face.ring,
         cause=told[0]["name"] if told else None,
     )
 
 
-def note_out(of: NextTimeNote, numbers: dict[int, int]) -> s.NextTimeOut:
-    """A line for next time as the recipe shows it. Parameters: of; numbers, of versions by id."""
+def note_out(next_time_note: NextTimeNote, numbers: dict[int, int]) -> s.NextTimeOut:
+    """A line for next time as the recipe shows it. Parameters: next_time_note; numbers, of versions by id."""
     return s.NextTimeOut(
-        id=of.id,
-        says=all_said(read_said(of.says))[0],
-        product=of.product,
-        batch=of.batch.code,
-        piece_id=of.face.piece_id,
-        tag=of.face.piece.tag,
-        at=moment(of.at_s),
-        by=of.by,
-        version=None if of.version_id is None else numbers.get(of.version_id),
+        id=next_time_note.id,
+        says=all_said(read_said(next_time_note.says))[0],
+        product=next_time_note.product,
+        batch=next_time_note.batch.code,
+        piece_id=next_time_note.face.piece_id,
+        tag=next_time_note.face.piece.tag,
+        at=moment(next_time_note.at_s),
+        by=next_time_note.by,
+        version=None if next_time_note.version_id is None else numbers.get(next_time_note.version_id),
     )

@@ -72,15 +72,15 @@ def at_the_hook(shop: Premises, piece_id: int, made: list[MadeOut] | None = None
         )
 
 
-def _event_out(of: HangEvent) -> HangEventOut:
+def _event_out(hang_event: HangEvent) -> HangEventOut:
     return HangEventOut(
-        id=of.id,
-        kind=of.kind,
-        at=moment(of.at_s),
-        found=None if of.found is None else _found(of.found),
-        note=of.note,
-        by=of.by,
-        struck_reason=of.struck_reason,
+        id=hang_event.id,
+        kind=hang_event.kind,
+        at=moment(hang_event.at_s),
+        found=None if hang_event.found is None else _found(hang_event.found),
+        note=hang_event.note,
+        by=hang_event.by,
+        struck_reason=hang_event.struck_reason,
     )
 
 

@@ -85,17 +85,17 @@ def mend(shop: Premises, piece_id: int) -> WellOrNot:
     )
 
 
-def _mend_out(of: Mend, rods: dict[int, Rod]) -> MendOut:
+def _mend_out(mend: Mend, rods: dict[int, Rod]) -> MendOut:
     hook = None
-    if of.hook is not None:
-        rod_id, number = (int(part) for part in of.hook.split("/"))
+    if mend.hook is not None:
+        rod_id, number = (int(part) for part in mend.hook.split("/"))
         hook = HookRef(rod_id=rod_id, rod=rods[rod_id].number, hook=number)
     return MendOut(
-        way=of.way,
+        way=mend.way,
         hook=hook,
-        rh_percent=of.rh_percent,
-        ready=None if of.ready_p50_s is None else moment(of.ready_p50_s),
-        days_later=None if of.days_later is None else round(of.days_later, 1),
-        ring_index=None if of.ring_index is None else round(of.ring_index, 3),
-        weeks=None if of.weeks is None else round(of.weeks, 1),
+        rh_percent=mend.rh_percent,
+        ready=None if mend.ready_p50_s is None else moment(mend.ready_p50_s),
+        days_later=None if mend.days_later is None else round(mend.days_later, 1),
+        ring_index=None if mend.ring_index is None else round(mend.ring_index, 3),
+        weeks=None if mend.weeks is None else round(mend.weeks, 1),
     )

@@ -31,8 +31,8 @@ def against(shop: Premises, piece_id: int, gross_g: float | None) -> s.Against:
         return s.Against(against=[said_out(x) for x in found], last=views.scale_out(of, made))
 
 
-def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None) -> list[Said]:
-    core = core_piece(of)
+def _against(shop: Premises, session: Session, piece: Piece, gross_g: float | None) -> list[Said]:
+    core = core_piece(piece)
     target_g = core.target_gross_g
     tag_g = views.tag_out(target_g)
     found = []
@@ -42,18 +42,18 @@ def _against(shop: Premises, session: Session, of: Piece, gross_g: float | None)
             found.append(said("against.not_felt"))
     elif gross_g is None and last is None:
         found.append(said("against.never_weighed", tag_g=tag_g))
-    elif gross_g is None and last is not None and in_doubt(last, shop.dates.of_piece(session, of, shop.now_s)):
+    elif gross_g is None and last is not None and in_doubt(last, shop.dates.of_piece(session, piece, shop.now_s)):
         found.append(said("against.doubt", gross_g=last.gross_g))
     weight_g = gross_g if gross_g is not None else (None if last is None else last.gross_g)
     if weight_g is not None and target_g is not None and tag_g is not None and not at_target(weight_g, target_g):
         found.append(said("against.over_target", gross_g=weight_g, tag_g=tag_g))
-    if not bench.has_making(session, of.batch_id):
+    if not bench.has_making(session, piece.batch_id):
         found.append(said("against.no_record"))
-    ledger = ledger_of(session, shop.dates, of.batch_id, shop.now_s)
+    ledger = ledger_of(session, shop.dates, piece.batch_id, shop.now_s)
     found += [
         said("against.hurdle", hurdle=h.name, state=h.state)
         for h in ledger.hurdles
-        if h.name != "target_loss" and h.blocks and (not h.pieces or of.tag in h.pieces)
+        if h.name != "target_loss" and h.blocks and (not h.pieces or piece.tag in h.pieces)
     ]
     return found
 

@@ -208,10 +208,10 @@ def _facts(shop: Premises, session: Session, place_id: int, days: int) -> FactsO
     )  # fmt: skip
 
 
-def _span(of: Span) -> SpanOut:
-    values = asdict(of)
+def _span(span: Span) -> SpanOut:
+    values = asdict(span)
     return SpanOut(
-        from_at=moment(of.from_s), to_at=moment(of.to_s), what=values["what"], worst=round(of.worst, 1)
+        from_at=moment(span.from_s), to_at=moment(span.to_s), what=values["what"], worst=round(span.worst, 1)
     )  # fmt: skip
 
 

@@ -116,8 +116,8 @@ def _store(session: Session, entry: s.RoundEntry, off_s: float, by: str, now_s: 
     return Stored("again" if agree else "conflict", says, made.id)
 
 
-def _twice(of: Piece, at_s: int) -> Weighing | None:
-    near = [w for w in weighings.standing(of) if abs(w.at_s - at_s) <= TWICE_S]
+def _twice(piece: Piece, at_s: int) -> Weighing | None:
+    near = [w for w in weighings.standing(piece) if abs(w.at_s - at_s) <= TWICE_S]
     return near[-1] if near else None
 
 

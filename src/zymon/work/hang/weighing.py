@@ -15,20 +15,20 @@ from . import views
 from .doing import piece
 
 
-def weigh_at(shop: Premises, entry: Recording, of: Piece, gross_g: float, first_g: float | None, at_s: int) -> None:
+def weigh_at(shop: Premises, entry: Recording, piece: Piece, gross_g: float, first_g: float | None, at_s: int) -> None:
     """Store a weight, and the first reading where a second agrees; one that cannot well be is asked about."""
-    weighings.check_weight(of, gross_g, at_s)
+    weighings.check_weight(piece, gross_g, at_s)
     second = first_g is not None and scale.agree(scale.Reading(at_s, first_g), scale.Reading(at_s, gross_g))
     kept = False
     if not second:
-        question = ask_about(core_piece(of), shop.dates.of_piece(entry.session, of, entry.now_s), gross_g, at_s)
+        question = ask_about(core_piece(piece), shop.dates.of_piece(entry.session, piece, entry.now_s), gross_g, at_s)
         entry.ask(question)
         kept = question is not None
     readings = [weighings.NewWeighing(gross_g, at_s, kept=kept)]
     if second and first_g is not None:
         readings.insert(0, weighings.NewWeighing(first_g, at_s))
     for reading in readings:
-        entry.came("weighing", weighings.add_weighing(entry.session, of, reading, entry.by, entry.now_s).id)
+        entry.came("weighing", weighings.add_weighing(entry.session, piece, reading, entry.by, entry.now_s).id)
 
 
 def weigh(shop: Premises, piece_id: int, body: e.WeighingIn) -> s.Weighed:

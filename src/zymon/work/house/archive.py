@@ -88,10 +88,10 @@ def _files(shop: Premises) -> Iterator[tuple[str, str | bytes]]:
         yield from _one(f"recipe-{name}", lambda of: as_file(shop, *of)[0], (recipe_id, version))
 
 
-def _one(name: str, written: Callable[[Key], str | bytes], of: Key) -> Iterator[tuple[str, str | bytes]]:
+def _one(name: str, written: Callable[[Key], str | bytes], key: Key) -> Iterator[tuple[str, str | bytes]]:
     """A file, or none where what it would say was never entered: a batch that was never warm has no warm file."""
     try:
-        yield f"{re.sub(r'[^A-Za-z0-9_-]+', '-', name)}.json", written(of)
+        yield f"{re.sub(r'[^A-Za-z0-9_-]+', '-', name)}.json", written(key)
     except ZymonError:
         return
 

@@ -96,15 +96,15 @@ class Door:
         return known
 
 
-def _visitor(of: SignIn) -> Visitor:
+def _visitor(sign_in: SignIn) -> Visitor:
     return Visitor(
-        sign_in_id=of.id,
-        person_id=of.person_id,
-        name=of.person.name,
-        role=of.person.role,
-        use=of.use,
-        tablet_id=of.tablet_id,
-        last_s=of.last_s,
-        confirmed_s=of.confirmed_s,
-        shows=of.person.shows,
+        sign_in_id=sign_in.id,
+        person_id=sign_in.person_id,
+        name=sign_in.person.name,
+        role=sign_in.person.role,
+        use=sign_in.use,
+        tablet_id=sign_in.tablet_id,
+        last_s=sign_in.last_s,
+        confirmed_s=sign_in.confirmed_s,
+        shows=sign_in.person.shows,
     )

@@ -53,17 +53,17 @@ def door(shop: Premises, visitor: Visitor | None, tablet_token: str | None) -> s
         )
 
 
-def _me(of: Person, visitor: Visitor) -> s.MeOut:
+def _me(person: Person, visitor: Visitor) -> s.MeOut:
     return s.MeOut(
-        id=of.id,
-        name=of.name,
-        role=of.role,
+        id=person.id,
+        name=person.name,
+        role=person.role,
         by_pin=visitor.tablet_id is not None,
-        may_write=may(of.role, "write"),
-        may_sign=may(of.role, "sign"),
-        may_keep_house=may(of.role, "keep_house"),
-        has_pin=of.pin_hash is not None,
-        shows=of.shows,
+        may_write=may(person.role, "write"),
+        may_sign=may(person.role, "sign"),
+        may_keep_house=may(person.role, "keep_house"),
+        has_pin=person.pin_hash is not None,
+        shows=person.shows,
     )
 
 
@@ -217,18 +217,18 @@ def people(shop: Premises) -> list[s.PersonOut]:
         return [_person(one, shop.now_s) for one in store.people(session)]
 
 
-def _person(of: Person, now_s: int) -> s.PersonOut:
-    until_s = (of.failed_s or 0) + wait_s(of.failures)
+def _person(person: Person, now_s: int) -> s.PersonOut:
+    until_s = (person.failed_s or 0) + wait_s(person.failures)
     return s.PersonOut(
-        id=of.id,
-        name=of.name,
-        role=of.role,
-        has_passphrase=of.passphrase_hash is not None,
-        has_pin=of.pin_hash is not None,
-        made_at=moment(of.made_s),
-        made_by=of.by,
-        ended_at=None if of.ended_s is None else moment(of.ended_s),
-        ended_by=of.ended_by,
+        id=person.id,
+        name=person.name,
+        role=person.role,
+        has_passphrase=person.passphrase_hash is not None,
+        has_pin=person.pin_hash is not None,
+        made_at=moment(person.made_s),
+        made_by=person.by,
+        ended_at=None if person.ended_s is None else moment(person.ended_s),
+        ended_by=person.ended_by,
         waits_until=moment(until_s) if until_s > now_s else None,
     )
 
@@ -243,16 +243,16 @@ def signed_in(shop: Premises, visitor: Visitor) -> list[s.SignedInOut]:
         ]
 
 
-def _signed_in(of: SignIn, visitor: Visitor) -> s.SignedInOut:
+def _signed_in(sign_in: SignIn, visitor: Visitor) -> s.SignedInOut:
     return s.SignedInOut(
-        id=of.id,
-        name=of.person.name,
-        calendar=of.use == "calendar",
-        tablet=None if of.tablet is None else of.tablet.name,
-        browser=of.browser,
-        began_at=moment(of.began_s),
-        last_at=moment(of.last_s),
-        this_one=of.id == visitor.sign_in_id,
+        id=sign_in.id,
+        name=sign_in.person.name,
+        calendar=sign_in.use == "calendar",
+        tablet=None if sign_in.tablet is None else sign_in.tablet.name,
+        browser=sign_in.browser,
+        began_at=moment(sign_in.began_s),
+        last_at=moment(sign_in.last_s),
+        this_one=sign_in.id == visitor.sign_in_id,
     )
 
 
@@ -279,8 +279,8 @@ def tablets(shop: Premises) -> list[s.TabletOut]:
         return [_tablet(one) for one in store.tablets(session)]
 
 
-def _tablet(of: Tablet) -> s.TabletOut:
-    return s.TabletOut(id=of.id, name=of.name, by=of.by, made_at=moment(of.made_s))
+def _tablet(tablet: Tablet) -> s.TabletOut:
+    return s.TabletOut(id=tablet.id, name=tablet.name, by=tablet.by, made_at=moment(tablet.made_s))
 
 
 def trust_tablet(shop: Premises, body: s.TabletIn) -> str:

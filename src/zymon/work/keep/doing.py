@@ -44,12 +44,12 @@ def pack(shop: Premises, piece_id: int, body: s.PackIn) -> s.PackingOut:
     return views.packing(shop, piece_id).model_copy(update={"made": entry.named})
 
 
-def _ask_what_failed(shop: Premises, entry: Recording, of: Piece) -> None:
+def _ask_what_failed(shop: Premises, entry: Recording, piece: Piece) -> None:
     """A batch of which a hurdle failed is asked about before it is packed."""
-    ledger = ledger_of(entry.session, shop.dates, of.batch_id, entry.now_s)
-    failed = [h for h in ledger.hurdles if h.state == "fail" and h.blocks and (not h.pieces or of.tag in h.pieces)]
+    ledger = ledger_of(entry.session, shop.dates, piece.batch_id, entry.now_s)
+    failed = [h for h in ledger.hurdles if h.state == "fail" and h.blocks and (not h.pieces or piece.tag in h.pieces)]
     if failed:
-        entry.ask(said("ask.pack_failed", tag=of.tag, hurdle=failed[0].name))
+        entry.ask(said("ask.pack_failed", tag=piece.tag, hurdle=failed[0].name))
 
 
 def take_out(shop: Premises, pack_id: int, body: s.OutIn) -> s.StockOut:
@@ -68,9 +68,9 @@ def take_out(shop: Premises, pack_id: int, body: s.OutIn) -> s.StockOut:
     return views.stock(shop).model_copy(update={"made": entry.named})
 
 
-def _all_gone(entry: Recording, of: Packed, body: s.OutIn, at_s: int) -> None:
+def _all_gone(entry: Recording, packed: Packed, body: s.OutIn, at_s: int) -> None:
     """With its last pack a piece that was packed whole is gone."""
-    piece = of.piece
+    piece = packed.piece
     packs = store.packs(entry.session, [piece.id])
     usable_g = views.usable_g(piece)
     whole = usable_g is not None and views.packed_g(packs) >= 0.9 * usable_g

@@ -70,15 +70,15 @@ def own_words(session: Session) -> dict[str, tuple[Allergen, ...]]:
     return {w.word: tuple(w.allergens.split(",")) for w in store.allergen_words(session)}  # type: ignore[arg-type] # checked on entry
 
 
-def ingredients_of(session: Session, of: Packed, own: dict[str, tuple[Allergen, ...]]) -> tuple[Ingredient, ...]:
+def ingredients_of(session: Session, packed: Packed, own: dict[str, tuple[Allergen, ...]]) -> tuple[Ingredient, ...]:
     """The ingredients of packs: typed, else of the sheet of their mix; none where neither is there."""
-    if of.ingredients:
-        names = [name.strip() for name in of.ingredients.split(",") if name.strip()]
+    if packed.ingredients:
+        names = [name.strip() for name in packed.ingredients.split(",") if name.strip()]
         return tuple(Ingredient(name, 0.0, allergens_in(name, own)) for name in names)
-    making = bench.making_of(session, of.piece.batch_id)
+    making = bench.making_of(session, packed.piece.batch_id)
     if making is None:
         return ()
-    mix = next((m for m in making.mixes if of.piece.tag in {p.tag for p in m.pieces}), None)
+    mix = next((m for m in making.mixes if packed.piece.tag in {p.tag for p in m.pieces}), None)
     sheet = SheetModel.model_validate_json(making.sheet if mix is None else mix.sheet)
     core = sheet.to_core()
     return ingredients([(core, work(core), sheet.plan.species)], own)

@@ -69,10 +69,10 @@ def _holders(making: Making, lot: Lot) -> set[str] | None:
     return found
 
 
-def _piece(of: Piece, packs: list[s.PackOut]) -> s.HeldPiece:
-    state = state_of(of)
+def _piece(piece: Piece, packs: list[s.PackOut]) -> s.HeldPiece:
+    state = state_of(piece)
     how = f"{state.kind}, {state.how}" if state.kind == "gone" and state.how else state.kind
-    return s.HeldPiece(piece_id=of.id, tag=of.tag, state=how, place=state.place, packs=packs)
+    return s.HeldPiece(piece_id=piece.id, tag=piece.tag, state=how, place=state.place, packs=packs)
 
 
 def trace(shop: Premises, piece_id: int) -> s.TraceOut:

@@ -55,60 +55,60 @@ class Keeps:
         except OutOfRangeError:
             return None
 
-    def why_no_label(self, of: Packed) -> Said | None:
+    def why_no_label(self, packed: Packed) -> Said | None:
         """Why packs get no label: a hurdle failed, as a label says that it may be eaten; nobody knows what is in it."""
-        for hurdle in self.judged(of.piece.batch_id).ledger.hurdles:
-            if hurdle.state == "fail" and hurdle.blocks and (not hurdle.pieces or of.piece.tag in hurdle.pieces):
-                return said("refused.label_failed", tag=of.piece.tag, hurdle=hurdle.name)
-        if not of.ingredients and not bench.has_making(self.session, of.piece.batch_id):
-            return said("refused.no_ingredients", tag=of.piece.tag)
+        for hurdle in self.judged(packed.piece.batch_id).ledger.hurdles:
+            if hurdle.state == "fail" and hurdle.blocks and (not hurdle.pieces or packed.piece.tag in hurdle.pieces):
+                return said("refused.label_failed", tag=packed.piece.tag, hurdle=hurdle.name)
+        if not packed.ingredients and not bench.has_making(self.session, packed.piece.batch_id):
+            return said("refused.no_ingredients", tag=packed.piece.tag)
         return None
 
 
-def core_pack(of: Packed) -> Pack:
+def core_pack(packed: Packed) -> Pack:
     """Packs as the rules see them."""
-    happened = counted(of.events)
+    happened = counted(packed.events)
     return Pack(
-        number=of.number,
-        net_g=of.net_g,
-        packed_s=float(of.at_s),
-        keep_at=of.keep_at,
-        period_days=of.period_days,
+        number=packed.number,
+        net_g=packed.net_g,
+        packed_s=float(packed.at_s),
+        keep_at=packed.keep_at,
+        period_days=packed.period_days,
         went=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "out"),
         opened=tuple(Some(float(e.at_s), e.number) for e in happened if e.kind == "opened"),
     )
 
 
-def pack_out(of: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
+def pack_out(packed: Packed, known: Keeps, zone: ZoneInfo) -> s.PackOut:
     """Packs as the stock shows them. Their days end at midnight in the workshop's zone."""
-    pack, keeps = core_pack(of), known.of(of.piece)
+    pack, keeps = core_pack(packed), known.of(packed.piece)
     return s.PackOut(
-        id=of.id,
-        piece_id=of.piece_id,
-        tag=of.piece.tag,
-        batch_id=of.piece.batch_id,
-        batch=of.piece.batch.code,
-        product=of.piece.batch.product,
-        form=of.form,
-        wrap=of.wrap,
+        id=packed.id,
+        piece_id=packed.piece_id,
+        tag=packed.piece.tag,
+        batch_id=packed.piece.batch_id,
+        batch=packed.piece.batch.code,
+        product=packed.piece.batch.product,
+        form=packed.form,
+        wrap=packed.wrap,
         keep_at=pack.keep_at,
-        place=None if of.place is None else of.place.name,
-        packed_at=moment(of.at_s),
-        number=of.number,
+        place=None if packed.place is None else packed.place.name,
+        packed_at=moment(packed.at_s),
+        number=packed.number,
         left=pack.left,
-        net_g=of.net_g,
+        net_g=packed.net_g,
         opened=[
             s.OpenedOut(number=o.number, at=moment(o.at_s), use_by=_day_of(o.at_s + OPENED_DAYS * DAY_S, zone))
             for o in pack.open_now
         ],
         best_before=None if pack.best_before_s is None else _day_of(pack.best_before_s, zone),
         use_by=None if pack.use_by_s is None else _day_of(pack.use_by_s, zone),
-        period_days=of.period_days,
+        period_days=packed.period_days,
         keeps=keeps,
-        cautions=all_said(_cautions(of, pack, keeps, known.shop.now_s, zone)),
-        note=of.note,
-        by=of.by,
-        events=[_event(e) for e in of.events],
+        cautions=all_said(_cautions(packed, pack, keeps, known.shop.now_s, zone)),
+        note=packed.note,
+        by=packed.by,
+        events=[_event(e) for e in packed.events],
     )
 
 
@@ -118,18 +118,25 @@ def _day_of(at_s: float, zone: ZoneInfo) -> datetime:
     return day.replace(hour=23, minute=59, second=59, microsecond=0).astimezone(UTC)
 
 
-def _event(of: PackEvent) -> s.PackEventOut:
+def _event(pack_event: PackEvent) -> s.PackEventOut:
     return s.PackEventOut(
-        id=of.id, kind=of.kind, how=of.how, at=moment(of.at_s), by=of.by, number=of.number,
-        to_whom=of.to_whom, note=of.note, struck_reason=of.struck_reason,
-    )  # fmt: skip
+        id=pack_event.id,
+        kind=pack_event.kind,
+        how=pack_event.how,
+        at=moment(pack_event.at_s),
+        by=pack_event.by,
+        number=pack_event.number,
+        to_whom=pack_event.to_whom,
+        note=pack_event.note,
+        struck_reason=pack_event.struck_reason,
+    )
 
 
-def _cautions(of: Packed, pack: Pack, keeps: KeepClass | None, now_s: int, zone: ZoneInfo) -> list[Said]:
+def _cautions(packed: Packed, pack: Pack, keeps: KeepClass | None, now_s: int, zone: ZoneInfo) -> list[Said]:
     found = []
     if pack.left and too_warm(pack.keep_at, keeps):
         found.append(said(f"stock.too_warm_{keeps or 'unknown'}"))
-        if of.wrap == "vacuum":
+        if packed.wrap == "vacuum":
             found.append(said("stock.botulism"))
     if pack.left and pack.use_by_s is not None and _day_of(pack.use_by_s, zone).timestamp() < now_s:
         found.append(said("stock.opened_long" if pack.open_now else "stock.past"))
@@ -154,26 +161,43 @@ def stock(shop: Premises) -> s.StockOut:
     )
 
 
-def _whole(of: Piece, keeps: KeepClass | None) -> s.PackOut:
-    state = hang.state_now(of)
+def _whole(piece: Piece, keeps: KeepClass | None) -> s.PackOut:
+    state = hang.state_now(piece)
     assert state is not None  # it is kept
-    weighed = standing(of)
+    weighed = standing(piece)
     return s.PackOut(
-        id=None, piece_id=of.id, tag=of.tag, batch_id=of.batch_id, batch=of.batch.code, product=of.batch.product,
-        form="whole", wrap="none", keep_at="fridge", place=None if state.place is None else state.place.name,
-        packed_at=moment(state.from_s), number=1, left=1,
-        net_g=net_weight(weighed[-1].gross_g, of.tare_g) if weighed else None, opened=[], best_before=None,
-        use_by=None, period_days=None, keeps=keeps, cautions=all_said([said("stock.not_packed")]),
-        note=state.note, by=state.by, events=[],
-    )  # fmt: skip
+        id=None,
+        piece_id=piece.id,
+        tag=piece.tag,
+        batch_id=piece.batch_id,
+        batch=piece.batch.code,
+        product=piece.batch.product,
+        form="whole",
+        wrap="none",
+        keep_at="fridge",
+        place=None if state.place is None else state.place.name,
+        packed_at=moment(state.from_s),
+        number=1,
+        left=1,
+        net_g=net_weight(weighed[-1].gross_g, piece.tare_g) if weighed else None,
+        opened=[],
+        best_before=None,
+        use_by=None,
+        period_days=None,
+        keeps=keeps,
+        cautions=all_said([said("stock.not_packed")]),
+        note=state.note,
+        by=state.by,
+        events=[],
+    )
 
 
-def usable_g(of: Piece) -> float | None:
+def usable_g(piece: Piece) -> float | None:
     """What of a piece can be in packs [g]: its slices, and what it weighed last off its hook. None: unweighed."""
-    slices_g = sum(c.before_g - c.after_g for c in cuts_that_count(of))
-    if state_of(of).kind in ("hanging", "resting") and slices_g > 0:
+    slices_g = sum(c.before_g - c.after_g for c in cuts_that_count(piece))
+    if state_of(piece).kind in ("hanging", "resting") and slices_g > 0:
         return slices_g
-    weighed = standing(of)
+    weighed = standing(piece)
     return slices_g + weighed[-1].gross_g if weighed else None
 
 

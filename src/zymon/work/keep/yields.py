@@ -58,9 +58,9 @@ def yield_of(shop: Premises, batch_id: int) -> s.YieldOut:
         )  # fmt: skip
 
 
-def thrown_away(of: Piece) -> bool:
+def thrown_away(piece: Piece) -> bool:
     """Whether a piece was thrown away."""
-    last = gone(of)
+    last = gone(piece)
     return last is not None and last.how == "discarded"
 
 
@@ -70,16 +70,16 @@ def _sum(grams: Iterable[float | None]) -> float | None:
     return sum(g for g in known if g is not None) if known and all(g is not None for g in known) else None
 
 
-def _hung_g(of: Piece) -> float | None:
-    return None if of.start_weight_g is None else net_weight(of.start_weight_g, of.tare_g)
+def _hung_g(piece: Piece) -> float | None:
+    return None if piece.start_weight_g is None else net_weight(piece.start_weight_g, piece.tare_g)
 
 
-def _finished_g(of: Piece) -> float | None:
+def _finished_g(piece: Piece) -> float | None:
     """What a piece weighed last, net, with what was sliced off it; None while it hangs or where nobody weighed it."""
-    weighed = standing(of)
-    if not of.states or not weighed:
+    weighed = standing(piece)
+    if not piece.states or not weighed:
         return None
-    return net_weight(weighed[-1].gross_g, of.tare_g) + sum(c.before_g - c.after_g for c in cuts_that_count(of))
+    return net_weight(weighed[-1].gross_g, piece.tare_g) + sum(c.before_g - c.after_g for c in cuts_that_count(piece))
 
 
 def _usable_g(good: Iterable[Piece], packs: Sequence[Packed]) -> float | None:

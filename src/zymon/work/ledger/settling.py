@@ -249,8 +249,8 @@ def change_profile(shop: Premises, batch_id: int, body: s.ProfileIn) -> s.Profil
     return s.ProfileChanged(changed=changed, ledger=found)
 
 
-def _states(shop: Premises, session: Session, of: Batch) -> dict[str, Any]:
-    return {h.name: h.state for h in ledger_of(session, shop.dates, of.id, shop.now_s).hurdles}
+def _states(shop: Premises, session: Session, batch: Batch) -> dict[str, Any]:
+    return {h.name: h.state for h in ledger_of(session, shop.dates, batch.id, shop.now_s).hurdles}
 
 
 def limits(shop: Premises) -> list[s.LimitProfileIn]:

@@ -143,42 +143,55 @@ def _entries(h: Hurdle) -> list[s.Entry]:
     return [*found, *(["step"] if h.state == "fail" or h.was_fail is not None or h.cautions else [])]  # type: ignore[list-item] # of Entry
 
 
-def _stage(of: told.Stage) -> s.StageOut:
-    to_at = None if of.to_s is None else moment(of.to_s)
-    return s.StageOut(kind=of.kind, from_at=moment(of.from_s), to_at=to_at, place=of.place, pieces=list(of.tags))
-
-
-def _profile(of: LimitProfile) -> s.ProfileShown:
-    own = of.id not in shipped()
-    return s.ProfileShown(
-        id=of.id,
-        name=of.name,
-        source=of.source,
-        as_of=of.as_of,
-        check=of.check,
-        does_not_know=list(of.does_not_know),
-        milder=list(milder_than_all(of, shipped().values())) if own else [],
-        made_by=of.made_by,
+def _stage(stage: told.Stage) -> s.StageOut:
+    to_at = None if stage.to_s is None else moment(stage.to_s)
+    return s.StageOut(
+        kind=stage.kind, from_at=moment(stage.from_s), to_at=to_at, place=stage.place, pieces=list(stage.tags)
     )
 
 
-def _step(of: DeviationStep) -> s.StepOut:
+def _profile(limit_profile: LimitProfile) -> s.ProfileShown:
+    own = limit_profile.id not in shipped()
+    return s.ProfileShown(
+        id=limit_profile.id,
+        name=limit_profile.name,
+        source=limit_profile.source,
+        as_of=limit_profile.as_of,
+        check=limit_profile.check,
+        does_not_know=list(limit_profile.does_not_know),
+        milder=list(milder_than_all(limit_profile, shipped().values())) if own else [],
+        made_by=limit_profile.made_by,
+    )
+
+
+def _step(deviation_step: DeviationStep) -> s.StepOut:
     return s.StepOut(
-        id=of.id, hurdle=of.hurdle, step=of.step, note=of.note, at=moment(of.at_s), by=of.by,
-        struck_reason=of.struck_reason,
-    )  # fmt: skip
+        id=deviation_step.id,
+        hurdle=deviation_step.hurdle,
+        step=deviation_step.step,
+        note=deviation_step.note,
+        at=moment(deviation_step.at_s),
+        by=deviation_step.by,
+        struck_reason=deviation_step.struck_reason,
+    )
 
 
-def _meat(of: MeatNote) -> s.MeatOut:
+def _meat(meat_note: MeatNote) -> s.MeatOut:
     return s.MeatOut(
-        id=of.id, kind=of.kind, at=moment(of.at_s), to_at=None if of.to_s is None else moment(of.to_s),
-        place=None if of.place is None else of.place.name, temperature_c=of.temperature_c, note=of.note, by=of.by,
-        struck_reason=of.struck_reason,
-    )  # fmt: skip
+        id=meat_note.id,
+        kind=meat_note.kind,
+        at=moment(meat_note.at_s),
+        to_at=None if meat_note.to_s is None else moment(meat_note.to_s),
+        place=None if meat_note.place is None else meat_note.place.name,
+        temperature_c=meat_note.temperature_c,
+        note=meat_note.note,
+        by=meat_note.by,
+        struck_reason=meat_note.struck_reason,
+    )
 
 
-def _parasites(of: ParasiteStep) -> s.ParasiteOut:
-    return s.ParasiteOut.model_validate(of, from_attributes=True)
+def _parasites(parasite_step: ParasiteStep) -> s.ParasiteOut:
+    return s.ParasiteOut.model_validate(parasite_step, from_attributes=True)
 
 
 def _laboratory(of: object) -> s.LabOut:

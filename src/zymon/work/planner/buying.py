@@ -38,9 +38,9 @@ def buying(shop: Premises, start: datetime, end: datetime, culture_pack_g: float
     )  # fmt: skip
 
 
-def as_csv(of: s.ShoppingOut) -> str:
+def as_csv(shopping_out: s.ShoppingOut) -> str:
     """A list as CSV."""
-    rows = ([x.goods, x.what, x.amount, x.unit, "; ".join(x.batches), x.usual_trim] for x in of.lines)
+    rows = ([x.goods, x.what, x.amount, x.unit, "; ".join(x.batches), x.usual_trim] for x in shopping_out.lines)
     return csv_table(["goods", "what", "amount", "unit", "for", "usual trim %"], rows)
 
 

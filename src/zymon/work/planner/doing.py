@@ -71,13 +71,13 @@ def _have_its_way(shop: Premises, wish: s.Wish, plan_id: int | None) -> None:
         looking.look(shop, wish) if plan_id is None else looking.look_again(shop, plan_id, wish)
 
 
-def _set(shop: Premises, entry: Recording, of: Plan, wish: s.PlanIn, reason: str) -> PlanSetting:
+def _set(shop: Premises, entry: Recording, plan: Plan, wish: s.PlanIn, reason: str) -> PlanSetting:
     session = entry.session
     survey = Survey(shop, session, shop.ways)
-    found = planned(survey, wish, of if of.id is not None else None)
+    found = planned(survey, wish, plan if plan.id is not None else None)
     moments, setting = moments_of(found), found.set
     if found.standing is not None:
-        setting = _as_begun(setting, of)
+        setting = _as_begun(setting, plan)
     new = PlanSetting(
         at_s=entry.at(wish.at), reason=reason, occasion=setting.occasion, product=setting.product,
         sheet=found.goods.sheet.model_dump_json(), recipe_version_id=_version(session, wish), pieces=setting.pieces,
@@ -89,19 +89,19 @@ def _set(shop: Premises, entry: Recording, of: Plan, wish: s.PlanIn, reason: str
         told_done_p50_s=_whole(moments.done.p50), told_done_p90_s=_whole(moments.done.p90),
         by=entry.by, entered_s=entry.now_s,
     )  # fmt: skip
-    return store.add_setting(session, of, new)
+    return store.add_setting(session, plan, new)
 
 
 def _whole(seconds: float) -> int | None:
     return int(seconds) if seconds < 2**40 else None
 
 
-def _as_begun(of: Setting, plan: Plan) -> Setting:
+def _as_begun(setting: Setting, plan: Plan) -> Setting:
     """What was begun is what it is: only when and how many of it are wanted, and its rest, can change."""
     before = store.set_now(plan)
-    if (of.product, of.place_id) != (before.product, before.place_id):
+    if (setting.product, setting.place_id) != (before.product, before.place_id):
         raise ClashError("refused.plan_begun")
-    return replace(of, start_s=before.start_s, wait_s=before.wait_s)
+    return replace(setting, start_s=before.start_s, wait_s=before.wait_s)
 
 
 def _version(session: Session, wish: s.Wish) -> int | None:

@@ -56,13 +56,13 @@ def rooms_of(session: Session, now_s: int) -> Rooms:
     return Rooms(by_kind["salt"], by_kind["warm"], Warmth(salt_c, warm_c))
 
 
-def _temperature(session: Session, of: Place | None, now_s: int) -> float | None:
-    if of is None:
+def _temperature(session: Session, place: Place | None, now_s: int) -> float | None:
+    if place is None:
         return None
-    setpoint = setpoint_at(of, now_s)
+    setpoint = setpoint_at(place, now_s)
     if setpoint is not None and setpoint.temperature_c is not None:
         return setpoint.temperature_c
-    air = air_now(session, of.id, now_s)
+    air = air_now(session, place.id, now_s)
     return None if air is None else round(air.temperature_c, 1)  # a tenth more or less is no other place
 
 

@@ -67,11 +67,14 @@ def planned(survey: Survey, wish: s.Wish, plan: Plan | None) -> Planned:
     return of
 
 
-def days_of(of: Planned) -> list[s.DayOut]:
+def days_of(planned: Planned) -> list[s.DayOut]:
     """The days on which a plan could be begun, each with its chance; none of what was begun."""
-    if of.standing is not None or of.set.wanted_s <= of.way.starts.begin_s[0]:
+    if planned.standing is not None or planned.set.wanted_s <= planned.way.starts.begin_s[0]:
         return []
-    return [s.DayOut(start=moment(at), chance=round(chance, 3)) for at, chance in of.way.starts.days(of.set.wanted_s)]
+    return [
+        s.DayOut(start=moment(at), chance=round(chance, 3))
+        for at, chance in planned.way.starts.days(planned.set.wanted_s)
+    ]
 
 
 def _setting(survey: Survey, wish: s.Wish, place_id: int, plan: Plan | None) -> Setting:
@@ -129,25 +132,25 @@ def _offers(survey: Survey, wish: s.Wish, own: int | None) -> list[s.PlaceOffer]
     return sorted(found, key=key)
 
 
-def _offer(survey: Survey, of: Planned, place: Place, own: int | None) -> s.PlaceOffer:
-    stays = of.stays
+def _offer(survey: Survey, planned: Planned, place: Place, own: int | None) -> s.PlaceOffer:
+    stays = planned.stays
     during = (survey.days >= stays[0].from_s) & (survey.days <= max(stay.until_s for stay in stays))
     used = survey.used(place.id, own)[during]
     hooks = survey.hooks(place.id)
-    latest_s = of.way.starts.latest(of.set.wanted_s, of.set.asked)
+    latest_s = planned.way.starts.latest(planned.set.wanted_s, planned.set.asked)
     return s.PlaceOffer(
         place_id=place.id,
         name=place.name,
-        verdict=_verdict(survey, of),
-        hooks_free=of.set.pieces if hooks is None else hooks - int(used.max(initial=0)),
-        chance=round(of.chance, 3),
+        verdict=_verdict(survey, planned),
+        hooks_free=planned.set.pieces if hooks is None else hooks - int(used.max(initial=0)),
+        chance=round(planned.chance, 3),
         start=None if latest_s is None else moment(latest_s),
-        table=window_out(moments_of(of).table),
+        table=window_out(moments_of(planned).table),
     )
 
 
-def _verdict(survey: Survey, of: Planned) -> Verdict | None:
-    log = survey.ways.log(survey.session, of.set.place_id, of.goods, survey.now_s)
+def _verdict(survey: Survey, planned: Planned) -> Verdict | None:
+    log = survey.ways.log(survey.session, planned.set.place_id, planned.goods, survey.now_s)
     lately = log.time_s >= survey.now_s - SUITS_BY_S
     log = Log(log.time_s[lately], log.temperature_c[lately], log.rh_percent[lately])
-    return next((one.verdict for one in suits(log) if one.family == of.goods.sheet.plan.family), None)
+    return next((one.verdict for one in suits(log) if one.family == planned.goods.sheet.plan.family), None)

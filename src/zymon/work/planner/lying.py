@@ -34,11 +34,11 @@ class Lying:
         return float(np.mean(self.on_its_way)) if self.on_its_way else 0.0
 
 
-def stays_until(of: PieceForecast) -> tuple[float, float]:
+def stays_until(piece_forecast: PieceForecast) -> tuple[float, float]:
     """Until when a piece likely hangs, and at the latest [s]; inf where nobody can say."""
-    usual = of.usual_s or (np.inf, np.inf, np.inf)
-    likely = of.ready_p50_s if of.ready_p50_s is not None else usual[1]
-    latest = of.ready_p90_s if of.ready_p90_s is not None else usual[2]
+    usual = piece_forecast.usual_s or (np.inf, np.inf, np.inf)
+    likely = piece_forecast.ready_p50_s if piece_forecast.ready_p50_s is not None else usual[1]
+    latest = piece_forecast.ready_p90_s if piece_forecast.ready_p90_s is not None else usual[2]
     return likely, latest
 
 

@@ -12,20 +12,20 @@ from . import schemas as s
 from .survey import Planned, Survey
 
 
-def clash_out(survey: Survey, of: Planned) -> s.ClashOut | None:
+def clash_out(survey: Survey, planned: Planned) -> s.ClashOut | None:
     """Where a plan finds no room, with ways out; None where it likely does, or nobody said how much room there is.
 
     A plan that is kept minds those that hang before it; one that is looked at minds all.
     """
-    own = None if of.plan is None else of.plan.id
-    if of.standing is not None and (of.standing.hangs or of.standing.down_s is not None):
+    own = None if planned.plan is None else planned.plan.id
+    if planned.standing is not None and (planned.standing.hangs or planned.standing.down_s is not None):
         return None
-    hooks = survey.hooks(of.set.place_id)
-    used = survey.used(of.set.place_id, own, None if of.stored is None else of)
-    found = None if hooks is None else clash(used, of.stays, hooks, survey.days)
+    hooks = survey.hooks(planned.set.place_id)
+    used = survey.used(planned.set.place_id, own, None if planned.stored is None else planned)
+    found = None if hooks is None else clash(used, planned.stays, hooks, survey.days)
     if found is None or hooks is None:
-        return _before_the_hook(survey, of, own)
-    return _told(survey, found, of.set.place_id, _ways_out(survey, of, used, hooks, own))
+        return _before_the_hook(survey, planned, own)
+    return _told(survey, found, planned.set.place_id, _ways_out(survey, planned, used, hooks, own))
 
 
 def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
@@ -37,37 +37,37 @@ def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) 
     return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(found.from_s), ways=ways)
 
 
-def _ways_out(survey: Survey, of: Planned, used: Counts, hooks: int, own: int | None) -> list[s.WayOutOut]:
+def _ways_out(survey: Survey, planned: Planned, used: Counts, hooks: int, own: int | None) -> list[s.WayOutOut]:
     """Later, elsewhere, smaller: those that there are."""
-    ways = _later(of, days_later(used, of.stays, hooks, survey.days)) if of.standing is None else []
+    ways = _later(planned, days_later(used, planned.stays, hooks, survey.days)) if planned.standing is None else []
     for place in survey.places.values():
         room = survey.hooks(place.id)
-        if place.id == of.set.place_id or place.kind != "chamber" or room is None:
+        if place.id == planned.set.place_id or place.kind != "chamber" or room is None:
             continue
-        if clash(survey.used(place.id, own), of.stays, room, survey.days) is None:
+        if clash(survey.used(place.id, own), planned.stays, room, survey.days) is None:
             elsewhere = said("plan.way_elsewhere", place=place.name)
             ways.append(s.WayOutOut(kind="elsewhere", says=said_out(elsewhere), place_id=place.id))
             break
-    fit = how_many_fit(used, of.stays, hooks, survey.days)
-    if 0 < fit < of.set.pieces and of.standing is None:
+    fit = how_many_fit(used, planned.stays, hooks, survey.days)
+    if 0 < fit < planned.set.pieces and planned.standing is None:
         smaller = said("plan.way_smaller", pieces=fit)
         ways.append(s.WayOutOut(kind="smaller", says=said_out(smaller), pieces=fit))
     return ways
 
 
-def _later(of: Planned, days: int | None) -> list[s.WayOutOut]:
+def _later(planned: Planned, days: int | None) -> list[s.WayOutOut]:
     if days is None:
         return []
-    start_s = of.start_s + days * SECONDS_PER_DAY
-    percent = round(100 * of.way.starts.chance(start_s, of.set.wanted_s))
+    start_s = planned.start_s + days * SECONDS_PER_DAY
+    percent = round(100 * planned.way.starts.chance(start_s, planned.set.wanted_s))
     says = said_out(said("plan.way_later", start_day_s=start_s, percent=percent))
     return [s.WayOutOut(kind="later", says=says, start=moment(start_s))]
 
 
-def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut | None:
+def _before_the_hook(survey: Survey, planned: Planned, own: int | None) -> s.ClashOut | None:
     """Whether the salt or the warm has too little room, where somebody said how much there is."""
-    for kind, _ in of.before_the_hook:
-        place, mine = survey.rooms.of(kind), before_stays(of, kind)
+    for kind, _ in planned.before_the_hook:
+        place, mine = survey.rooms.of(kind), before_stays(planned, kind)
         room = None if place is None else survey.hooks(place.id)
         if place is None or room is None:
             continue
@@ -76,24 +76,24 @@ def _before_the_hook(survey: Survey, of: Planned, own: int | None) -> s.ClashOut
         used = in_use(others, survey.days).likely
         found = clash(used, mine, room, survey.days)
         if found is not None:
-            return _told(survey, found, place.id, _later(of, days_later(used, mine, room, survey.days)))
+            return _told(survey, found, place.id, _later(planned, days_later(used, mine, room, survey.days)))
     return None
 
 
-def before_stays(of: Planned, kind: PartKind) -> list[Stay]:
+def before_stays(planned: Planned, kind: PartKind) -> list[Stay]:
     """The room that a plan takes in the salt or in the warm before its hook, piece by piece."""
-    return [stay for part, stay in of.before_the_hook if part == kind for _ in range(of.set.pieces)]
+    return [stay for part, stay in planned.before_the_hook if part == kind for _ in range(planned.set.pieces)]
 
 
-def water_out(survey: Survey, of: Planned) -> SaidOut | None:
+def water_out(survey: Survey, planned: Planned) -> SaidOut | None:
     """That its place would have to take more water in a day than it ever was seen to; None where it has not."""
-    if not of.stays:
+    if not planned.stays:
         return None
-    managed_g = survey.managed_g(of.set.place_id)
+    managed_g = survey.managed_g(planned.set.place_id)
     if managed_g is None:
         return None
-    own_g = of.way.water_g(of.start_s, survey.days)
-    others_g = survey.water(of.set.place_id, None if of.plan is None else of.plan.id)
+    own_g = planned.way.water_g(planned.start_s, survey.days)
+    others_g = survey.water(planned.set.place_id, None if planned.plan is None else planned.plan.id)
     found = much_water(own_g, others_g, managed_g, survey.days)
     if found is None:
         return None

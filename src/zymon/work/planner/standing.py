@@ -83,14 +83,14 @@ def _hanging(shop: Premises, session: Session, place_id: int, tags: list[str], n
     return still_to_hang(dates.fit, [dates.index[tag] for tag in tags], number)
 
 
-def _at_table(of: PieceOfBatch, rest_s: int, now_s: int) -> float:
+def _at_table(piece_of_batch: PieceOfBatch, rest_s: int, now_s: int) -> float:
     """When a piece that is off its hook is at the table [s]; what was thrown away never is."""
-    if of.life.how == "discarded":
+    if piece_of_batch.life.how == "discarded":
         return np.inf
-    since_s = of.life.since.timestamp()
-    if of.life.kind in AT_THE_TABLE:
+    since_s = piece_of_batch.life.since.timestamp()
+    if piece_of_batch.life.kind in AT_THE_TABLE:
         return since_s
-    return (since_s if of.life.kind == "resting" else now_s) + rest_s
+    return (since_s if piece_of_batch.life.kind == "resting" else now_s) + rest_s
 
 
 def _left(goods: Goods, to_hang: list[PieceOfBatch], started_s: int, now_s: int) -> tuple[Part, ...]:

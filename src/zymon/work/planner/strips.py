@@ -48,26 +48,26 @@ def occasions(plans: list[Planned]) -> list[s.OccasionOut]:
     ]
 
 
-def _strip(survey: Survey, of: Place) -> s.StripOut | None:
+def _strip(survey: Survey, place: Place) -> s.StripOut | None:
     """A place over the weeks ahead; None for one in which nothing hangs, is salted or warmed."""
-    if of.kind not in ("chamber", "salt", "warm"):
+    if place.kind not in ("chamber", "salt", "warm"):
         return None
-    lying, room = survey.lying(of.id), survey.hooks(of.id)
-    chamber = of.kind == "chamber"
-    stays = survey.lying_stays(of.id) + _planned_stays(survey, of)
+    lying, room = survey.lying(place.id), survey.hooks(place.id)
+    chamber = place.kind == "chamber"
+    stays = survey.lying_stays(place.id) + _planned_stays(survey, place)
     used = in_use(stays, survey.days)
-    water = [round(g, 1) for g in weekly_most(survey.water(of.id))] if chamber else [None] * WEEKS
+    water = [round(g, 1) for g in weekly_most(survey.water(place.id))] if chamber else [None] * WEEKS
     weeks = zip(survey.days[::7], weekly_most(used.likely), weekly_most(used.most), water, strict=True)
-    managed_g = survey.managed_g(of.id) if chamber else None
+    managed_g = survey.managed_g(place.id) if chamber else None
     return s.StripOut(
-        place_id=of.id,
-        name=of.name,
-        kind=of.kind,
+        place_id=place.id,
+        name=place.name,
+        kind=place.kind,
         room=room,
-        hooks=bool(of.rods),
+        hooks=bool(place.rods),
         free=None if room is None else room - sum(len(one.stays) for one in lying),
         managed_g=None if managed_g is None else round(managed_g, 1),
-        goods=[_lying(of.id, one) for one in sorted(lying, key=lambda one: one.from_s)],
+        goods=[_lying(place.id, one) for one in sorted(lying, key=lambda one: one.from_s)],
         weeks=[
             s.WeekOut(start=moment(at), likely=int(likely), most=int(most), water_g=grams)
             for at, likely, most, grams in weeks
@@ -75,32 +75,32 @@ def _strip(survey: Survey, of: Place) -> s.StripOut | None:
     )
 
 
-def _planned_stays(survey: Survey, of: Place) -> list[Stay]:
+def _planned_stays(survey: Survey, place: Place) -> list[Stay]:
     """The room that plans take in a place: on its hooks, or before them in the salt or the warm."""
-    if of.kind == "chamber":
-        return [stay for one in survey.others(of.id, None, None) for stay in one.stays]
-    kind: PartKind = "salt" if of.kind == "salt" else "warm"
+    if place.kind == "chamber":
+        return [stay for one in survey.others(place.id, None, None) for stay in one.stays]
+    kind: PartKind = "salt" if place.kind == "salt" else "warm"
     first = survey.rooms.of(kind)
-    if first is None or first.id != of.id:
+    if first is None or first.id != place.id:
         return []
     return [stay for one in survey.plans for stay in before_stays(one, kind)]
 
 
-def _lying(place_id: int, of: Lying) -> s.LyingOut:
-    batch = of.batch
+def _lying(place_id: int, lying: Lying) -> s.LyingOut:
+    batch = lying.batch
     return s.LyingOut(
         batch_id=batch.id,
         code=batch.code,
         product=batch.product,
         kind=batch.kind,
         shape=batch.shape,
-        state=of.state,
-        pieces=len(of.stays),
-        dried=round(of.share, 3),
+        state=lying.state,
+        pieces=len(lying.stays),
+        dried=round(lying.share, 3),
         span=LyingSpan(
             place_id=place_id,
-            start=moment(of.from_s),
-            until=when(float(np.max([one.until_s for one in of.stays]))),
-            latest=when(float(np.max([one.latest_s for one in of.stays]))),
+            start=moment(lying.from_s),
+            until=when(float(np.max([one.until_s for one in lying.stays]))),
+            latest=when(float(np.max([one.latest_s for one in lying.stays]))),
         ),
     )

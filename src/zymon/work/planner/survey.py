@@ -51,12 +51,23 @@ class Setting:
     asked: float
 
 
-def setting_of(of: PlanSetting) -> Setting:
+def setting_of(plan_setting: PlanSetting) -> Setting:
     """A stored setting as the planner sees it."""
     return Setting(
-        of.occasion, of.product, of.sheet, of.pieces, of.table_g, of.place_id,
-        of.wanted_s, of.start_s, of.wait_s, of.rest_s, of.frozen, of.order_days, of.asked_chance,
-    )  # fmt: skip
+        plan_setting.occasion,
+        plan_setting.product,
+        plan_setting.sheet,
+        plan_setting.pieces,
+        plan_setting.table_g,
+        plan_setting.place_id,
+        plan_setting.wanted_s,
+        plan_setting.start_s,
+        plan_setting.wait_s,
+        plan_setting.rest_s,
+        plan_setting.frozen,
+        plan_setting.order_days,
+        plan_setting.asked_chance,
+    )
 
 
 @dataclass(frozen=True)
@@ -147,17 +158,17 @@ class Survey:
         self._managed: dict[int, float | None] = {}
 
     def look(
-        self, of: Setting, plan: Plan | None = None, stored: PlanSetting | None = None, number: int = 0
+        self, setting: Setting, plan: Plan | None = None, stored: PlanSetting | None = None, number: int = 0
     ) -> Planned:
         """A setting with its way. Parameters: number, of it among what is planned together. Raises OutOfRangeError."""
-        goods = goods_of(of.sheet, of.pieces, of.table_g, self.rooms.warmth)
-        way = self.ways.of(self.session, of.place_id, goods, self.now_s, of.rest_s, of.wait_s, number)
+        goods = goods_of(setting.sheet, setting.pieces, setting.table_g, self.rooms.warmth)
+        way = self.ways.of(self.session, setting.place_id, goods, self.now_s, setting.rest_s, setting.wait_s, number)
         standing = None
         if plan is not None and plan.batch is not None:
             standing = stand(
-                self.shop, self.session, self.ways, plan.batch, goods, of.place_id, of.rest_s, number
+                self.shop, self.session, self.ways, plan.batch, goods, setting.place_id, setting.rest_s, number
             )  # fmt: skip
-        return Planned(plan, stored, of, goods, way, standing, self.now_s)
+        return Planned(plan, stored, setting, goods, way, standing, self.now_s)
 
     @cached_property
     def plans(self) -> list[Planned]:
@@ -202,12 +213,12 @@ class Survey:
         """The same piece by piece."""
         return [stay for one in self.lying(place_id) for stay in one.stays]
 
-    def assumed(self, of: Planned) -> tuple[Said, ...]:
+    def assumed(self, planned: Planned) -> tuple[Said, ...]:
         """What is taken as usual of a plan and of the air of its place because nobody gave it."""
-        key = (of.set.place_id, of.goods.wanted[0])
+        key = (planned.set.place_id, planned.goods.wanted[0])
         if key not in self._assumed:
-            self._assumed[key] = self.ways.assumed(self.session, of.set.place_id, of.goods, self.now_s)
-        return (*of.goods.assumed, *self._assumed[key])
+            self._assumed[key] = self.ways.assumed(self.session, planned.set.place_id, planned.goods, self.now_s)
+        return (*planned.goods.assumed, *self._assumed[key])
 
     def hooks(self, place_id: int) -> int | None:
         """How many pieces go into a place: its hooks, else what was said; None: nobody said."""
@@ -241,12 +252,12 @@ class Survey:
             total = total + self._own(one)[1]
         return total
 
-    def _own(self, of: Planned) -> tuple[Counts, Array]:
+    def _own(self, planned: Planned) -> tuple[Counts, Array]:
         """The hooks and the water of a plan on each of the days ahead."""
-        if id(of) not in self._of_plans:
-            water = of.way.water_g(of.start_s, self.days) if of.stays else np.zeros(len(self.days))
-            self._of_plans[id(of)] = (in_use(of.stays, self.days).likely, water)
-        return self._of_plans[id(of)]
+        if id(planned) not in self._of_plans:
+            water = planned.way.water_g(planned.start_s, self.days) if planned.stays else np.zeros(len(self.days))
+            self._of_plans[id(planned)] = (in_use(planned.stays, self.days).likely, water)
+        return self._of_plans[id(planned)]
 
     def _water_of_what_hangs(self, place_id: int) -> Array:
         if place_id not in self._water:

@@ -27,21 +27,21 @@ def when(seconds: float) -> datetime | None:
     return moment(seconds) if np.isfinite(seconds) else None
 
 
-def window_out(of: Window) -> s.MomentOut:
+def window_out(window: Window) -> s.MomentOut:
     """A window as it is sent."""
-    return s.MomentOut(p10=when(of.p10), p50=when(of.p50), p90=when(of.p90))
+    return s.MomentOut(p10=when(window.p10), p50=when(window.p50), p90=when(window.p90))
 
 
-def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
+def plan_out(survey: Survey, planned: Planned) -> s.PlanOut:
     """A plan as it stands, or as it would be."""
-    setting, goods, plan = of.set, of.goods, of.plan
-    moments = moments_of(of)
+    setting, goods, plan = planned.set, planned.goods, planned.plan
+    moments = moments_of(planned)
     worked = work(goods.sheet.to_core())
     cased = goods.sheet.plan.to_core().cased
     return s.PlanOut(
         id=None if plan is None else plan.id,
-        setting_id=None if of.stored is None else of.stored.id,
-        state=state_of(of),
+        setting_id=None if planned.stored is None else planned.stored.id,
+        state=state_of(planned),
         batch_id=None if plan is None else plan.batch_id,
         batch=None if plan is None or plan.batch is None else plan.batch.code,
         weigh_out_id=None if plan is None else plan.weigh_out_id,
@@ -60,21 +60,21 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
         casing_mm=casing_length(worked.total_g, goods.sheet.plan.across_mm, setting.pieces) if cased else None,
         target_loss_percent=goods.sheet.plan.target_loss_percent,
         wanted=moment(setting.wanted_s),
-        start=moment(of.start_s if of.standing else setting.start_s),
+        start=moment(planned.start_s if planned.standing else setting.start_s),
         wait_days=setting.wait_s / SECONDS_PER_DAY,
         rest_days=setting.rest_s / SECONDS_PER_DAY,
         frozen=setting.frozen,
         order_days=setting.order_days,
         asked_chance=setting.asked,
-        chance=round(of.chance, 3),
+        chance=round(planned.chance, 3),
         place_id=setting.place_id,
         place=survey.places[setting.place_id].name,
-        by="" if of.stored is None else of.stored.by,
-        steps=steps_of(of, moments),
+        by="" if planned.stored is None else planned.stored.by,
+        steps=steps_of(planned, moments),
         hung=window_out(moments.hung),
         done=window_out(moments.done),
         table=window_out(moments.table),
-        before=_before(survey, of),
+        before=_before(survey, planned),
         hanging=s.LyingSpan(
             place_id=setting.place_id,
             start=moment(moments.hung.p50),
@@ -82,65 +82,67 @@ def plan_out(survey: Survey, of: Planned) -> s.PlanOut:
             latest=when(moments.done.p90),
         ),
         stretches=stretches(goods.parts),
-        clash=clash_out(survey, of),
-        water=water_out(survey, of),
-        slip=slip_of(of, survey.now_s),
-        assumed=all_said(survey.assumed(of)),
+        clash=clash_out(survey, planned),
+        water=water_out(survey, planned),
+        slip=slip_of(planned, survey.now_s),
+        assumed=all_said(survey.assumed(planned)),
     )
 
 
-def moments_of(of: Planned) -> Moments:
+def moments_of(planned: Planned) -> Moments:
     """When its steps are: those that happened as they did, the others as they are drawn."""
-    if of.standing is None:
-        return of.way.moments(of.start_s)
-    table = of.table_s.max(axis=1)
-    hung = of.standing.hung_s
-    ahead = Window(hung, hung, hung) if hung is not None else window(of.start_s + of.way.before_s)
-    return Moments(ahead, window(table - of.set.rest_s), window(table))
+    if planned.standing is None:
+        return planned.way.moments(planned.start_s)
+    table = planned.table_s.max(axis=1)
+    hung = planned.standing.hung_s
+    ahead = Window(hung, hung, hung) if hung is not None else window(planned.start_s + planned.way.before_s)
+    return Moments(ahead, window(table - planned.set.rest_s), window(table))
 
 
-def state_of(of: Planned) -> s.PlanState:
+def state_of(planned: Planned) -> s.PlanState:
     """What has become of a plan so far."""
-    if of.standing is None:
-        return "weighing" if of.weighing else "planned"
-    if of.standing.down_s is not None:
+    if planned.standing is None:
+        return "weighing" if planned.weighing else "planned"
+    if planned.standing.down_s is not None:
         return "done"
-    return "hanging" if of.standing.hangs else "made"
+    return "hanging" if planned.standing.hangs else "made"
 
 
-def steps_of(of: Planned, moments: Moments) -> list[s.PlanStep]:
+def steps_of(planned: Planned, moments: Moments) -> list[s.PlanStep]:
     """What is done, in the order of the work; what falls together with its start is no step of its own."""
-    start_s, setting, steps = of.start_s, of.set, []
+    start_s, setting, steps = planned.start_s, planned.set, []
 
     def add(kind: s.StepKind, elasticity: Elasticity, title: Said, at: Window) -> None:
         steps.append(s.PlanStep(kind=kind, elasticity=elasticity, title=said_out(title), when=window_out(at)))
 
     def day(days_before: float) -> Window:
-        early_s, late_s = (start_s, start_s) if of.standing is not None else of.way.starts.between(setting.wanted_s)
+        early_s, late_s = (
+            (start_s, start_s) if planned.standing is not None else planned.way.starts.between(setting.wanted_s)
+        )
         around = (min(early_s, start_s), start_s, max(late_s, start_s))
         return Window(*(at_s - days_before * SECONDS_PER_DAY for at_s in around))
 
-    heaviest_g = max((part.weight_g for part in of.goods.sheet.parts), default=0.0)
-    thaws = thaw_days(min(heaviest_g, of.goods.piece.raw_g) if not of.goods.in_the_mince else heaviest_g)
+    heaviest_g = max((part.weight_g for part in planned.goods.sheet.parts), default=0.0)
+    thaws = thaw_days(min(heaviest_g, planned.goods.piece.raw_g) if not planned.goods.in_the_mince else heaviest_g)
     before = thaws if setting.frozen else 0
-    if of.standing is None:
+    if planned.standing is None:
         if setting.order_days:
             add("order", "firm", said("plan.step_order"), day(setting.order_days + before))
         if setting.frozen:
             add("thaw", "elastic", said("plan.step_thaw"), day(thaws))
-    minced = of.goods.in_the_mince
+    minced = planned.goods.in_the_mince
     add("start", "firm" if minced else "elastic", said("plan.step_stuff" if minced else "plan.step_salt"), day(0))
     if moments.hung.p50 - start_s > NO_STEP_S:
-        add("hang", "elastic" if stretches(of.goods.parts) else "firm", said("plan.step_hang"), moments.hung)
+        add("hang", "elastic" if stretches(planned.goods.parts) else "firm", said("plan.step_hang"), moments.hung)
     add("done", "weight_led", said("plan.step_done"), moments.done)
     if setting.rest_s:
         add("table", "elastic", said("plan.step_table", days=round(setting.rest_s / SECONDS_PER_DAY)), moments.table)
     return steps
 
 
-def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
+def _before(survey: Survey, planned: Planned) -> list[s.LyingSpan]:
     """Where it lies before its hook."""
-    placed = [(survey.rooms.of(kind), stay) for kind, stay in of.before_the_hook]
+    placed = [(survey.rooms.of(kind), stay) for kind, stay in planned.before_the_hook]
     return [
         s.LyingSpan(place_id=place.id, start=moment(stay.from_s), until=when(stay.until_s), latest=when(stay.latest_s))
         for place, stay in placed
@@ -148,13 +150,13 @@ def _before(survey: Survey, of: Planned) -> list[s.LyingSpan]:
     ]
 
 
-def slip_of(of: Planned, now_s: int) -> s.SlipOut | None:
+def slip_of(planned: Planned, now_s: int) -> s.SlipOut | None:
     """What slipped of a plan that is kept, what can be done, what the customer should be told; None: nothing did."""
-    if of.plan is None:
+    if planned.plan is None:
         return None
-    setting = of.set
-    stands = outlook(of.table_s, setting.wanted_s, setting.asked)
-    begun = of.standing is not None or of.weighing
+    setting = planned.set
+    stands = outlook(planned.table_s, setting.wanted_s, setting.asked)
+    begun = planned.standing is not None or planned.weighing
     kind = slip(stands, setting.asked, setting.start_s, begun, now_s)
     if kind is None:
         return None

@@ -93,10 +93,10 @@ def _keep(shop: Premises, profiles: _Profiles) -> None:
             store.keep_profile(session, state_id, orjson.dumps(asdict(sealed)).decode(), shop.now_s)
 
 
-def _seal(shop: Premises, session: Session, of: Piece, first: PieceState) -> Sealed:
-    fit, index = shop.dates.fitted_piece(session, of, first.from_s)
-    weighed = [w for w in standing(of) if w.at_s <= first.from_s]
-    return seal(fit, index, float(first.from_s), None if not weighed else lost_at(of, weighed[-1]))
+def _seal(shop: Premises, session: Session, piece: Piece, first: PieceState) -> Sealed:
+    fit, index = shop.dates.fitted_piece(session, piece, first.from_s)
+    weighed = [w for w in standing(piece) if w.at_s <= first.from_s]
+    return seal(fit, index, float(first.from_s), None if not weighed else lost_at(piece, weighed[-1]))
 
 
 def _resting(session: Session, pieces: Sequence[Piece], sealed: dict[int, Sealed], now_s: int) -> list[Resting]:
@@ -108,9 +108,9 @@ def _resting(session: Session, pieces: Sequence[Piece], sealed: dict[int, Sealed
     return [_one(of, own, sealed[own[0].id], logs, now_s) for of, own in zip(pieces, rests, strict=True)]
 
 
-def _one(of: Piece, rests: list[PieceState], sealed: Sealed, logs: dict[int, Log], now_s: int) -> Resting:
+def _one(piece: Piece, rests: list[PieceState], sealed: Sealed, logs: dict[int, Log], now_s: int) -> Resting:
     bagged_s = rests[-1].from_s  # a new bag begins a new count
-    stand = standing(of)
+    stand = standing(piece)
     before = [w for w in stand if w.at_s <= bagged_s]
     bag: Bag = rests[-1].how or "unknown"  # type: ignore[assignment] # one of the bags, checked on entry
     return Resting(
@@ -118,7 +118,7 @@ def _one(of: Piece, rests: list[PieceState], sealed: Sealed, logs: dict[int, Log
         from_s=float(rests[0].from_s),
         bag=bag,
         air=_air(rests, logs, now_s),
-        feels=feels_of(of),
+        feels=feels_of(piece),
         sealed_g=before[-1].gross_g if before else None,
         weighed=tuple((float(w.at_s), w.gross_g) for w in stand if w.at_s > bagged_s),
     )
@@ -152,15 +152,15 @@ def _between(log: Log, from_s: int, to_s: int) -> Log:
     return Log(log.time_s[there], log.temperature_c[there], log.rh_percent[there])
 
 
-def _assumed(of: Piece, resting: Resting) -> list[Said]:
-    place = store.rests_of(of)[-1].place
+def _assumed(piece: Piece, resting: Resting) -> list[Said]:
+    place = store.rests_of(piece)[-1].place
     found = []
     if place is None:
         found.append(said("assumed.rest_place", c=USUAL_COLD.temperature_c, sd_c=USUAL_COLD.sd_c))
     elif not resting.air.logged:
         found.append(said("assumed.rest_cold", c=round(resting.air.ahead_temperature_c, 1)))
-    if of.hangings[0].rod.place.elsewhere:
-        found.append(said("assumed.dried_elsewhere", weeks=round((resting.from_s - of.hung_s) / WEEK_S)))
+    if piece.hangings[0].rod.place.elsewhere:
+        found.append(said("assumed.dried_elsewhere", weeks=round((resting.from_s - piece.hung_s) / WEEK_S)))
     if resting.sealed_g is None:
         found.append(said("assumed.rest_unweighed"))
     if resting.bag == "unknown":
@@ -168,21 +168,21 @@ def _assumed(of: Piece, resting: Resting) -> list[Said]:
     return found
 
 
-def _card(of: Piece, resting: Resting, found: Evening) -> s.RestCard:
-    rests = store.rests_of(of)
-    seen = [e for e in of.felt if e.at_s >= resting.from_s]
+def _card(piece: Piece, resting: Resting, found: Evening) -> s.RestCard:
+    rests = store.rests_of(piece)
+    seen = [e for e in piece.felt if e.at_s >= resting.from_s]
     last = None
     if seen:
         taps = orjson.loads(seen[-1].found or "{}")
         last = s.Squeeze(at=moment(seen[-1].at_s), rim=taps.get("firm_rim"), core=taps.get("firm_core"), by=seen[-1].by)
     x = np.array(found.x)
     return s.RestCard(
-        id=of.id,
-        tag=of.tag,
-        batch_id=of.batch_id,
-        batch=of.batch.code,
-        product=of.batch.product,
-        shape=of.shape,
+        id=piece.id,
+        tag=piece.tag,
+        batch_id=piece.batch_id,
+        batch=piece.batch.code,
+        product=piece.batch.product,
+        shape=piece.shape,
         across_mm=round(2000 * resting.sealed.half_thickness_m, 1),
         place_id=rests[-1].place_id,
         place=None if rests[-1].place is None else rests[-1].place.name,
@@ -210,7 +210,7 @@ def _card(of: Piece, resting: Resting, found: Evening) -> s.RestCard:
         cautions=all_said(
             [said("caution.warm_bag", c=round(resting.air.ahead_temperature_c, 1))] if found.warm else []
         ),
-        assumed=all_said(_assumed(of, resting)),
+        assumed=all_said(_assumed(piece, resting)),
     )
 
 

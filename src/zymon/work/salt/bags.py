@@ -37,11 +37,11 @@ class Colds:
         return self._kept[place_id]
 
 
-def cold_of(of: SaltPiece, colds: Colds) -> Cold:
+def cold_of(piece: SaltPiece, colds: Colds) -> Cold:
     """The temperature along the piece's way through its places, after its salt too."""
     parts = []
     ahead_c = USUAL_COLD_C
-    for where, _, from_s, to_s in store.stays(of):
+    for where, _, from_s, to_s in store.stays(piece):
         log, ahead_c = colds.of(where.id)
         end_s = colds.now_s if to_s is None else to_s
         here = (log.time_s >= from_s - 3600) & (log.time_s <= end_s)
@@ -51,10 +51,10 @@ def cold_of(of: SaltPiece, colds: Colds) -> Cold:
     return Cold(Log(joined[0][order], joined[1][order], joined[2][order]), ahead_c)
 
 
-def steps_of(of: SaltPiece) -> tuple[Step, ...]:
+def steps_of(piece: SaltPiece) -> tuple[Step, ...]:
     """What moves the salt, in time order."""
     found = []
-    for e in store.events(of, "in", "way", "soak", "out"):
+    for e in store.events(piece, "in", "way", "soak", "out"):
         if e.kind in ("in", "way"):
             found.append(Step(e.at_s, "lay", e.way or "measured", e.percent or 0.0, bool(e.free_salt)))
         elif e.kind == "soak":
@@ -64,20 +64,20 @@ def steps_of(of: SaltPiece) -> tuple[Step, ...]:
     return tuple(found)
 
 
-def bag_of(of: SaltPiece, colds: Colds) -> Bag:
+def bag_of(piece: SaltPiece, colds: Colds) -> Bag:
     """A piece as the rules see it."""
-    geometry: Geometry = of.geometry
+    geometry: Geometry = piece.geometry
     return Bag(
         geometry=geometry,
-        across_mm=of.across_mm,
-        weight_g=of.raw_g,
-        fat_percent=min(of.making.batch.fat_percent or 0.0, 80.0),
-        steps=steps_of(of),
-        cold=cold_of(of, colds),
-        rules=tuple(of.rules.split(",")),
-        margin_percent=of.margin_percent,
-        skin_share=of.skin_share,
-        pierced=of.pierced,
+        across_mm=piece.across_mm,
+        weight_g=piece.raw_g,
+        fat_percent=min(piece.making.batch.fat_percent or 0.0, 80.0),
+        steps=steps_of(piece),
+        cold=cold_of(piece, colds),
+        rules=tuple(piece.rules.split(",")),
+        margin_percent=piece.margin_percent,
+        skin_share=piece.skin_share,
+        pierced=piece.pierced,
     )
 
 
@@ -86,9 +86,9 @@ def colds_for(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> Cold
     return Colds(session, min((store.put_in(p).at_s for p in pieces), default=now_s), now_s)
 
 
-def cure_of(of: SaltPiece, colds: Colds) -> Stage:
+def cure_of(piece: SaltPiece, colds: Colds) -> Stage:
     """A piece's time in salt as the ledger sees it, by the hour."""
-    log = cold_of(of, colds).log
-    out = store.out_at(of)
-    into_s, out_s = float(store.put_in(of).at_s), None if out is None else float(out.at_s)
+    log = cold_of(piece, colds).log
+    out = store.out_at(piece)
+    into_s, out_s = float(store.put_in(piece).at_s), None if out is None else float(out.at_s)
     return Stage("cure", into_s, out_s, tuple(zip(log.time_s.tolist(), log.temperature_c.tolist(), strict=True)))

@@ -159,22 +159,27 @@ def _note_one(entry: Recording, of: SaltPiece, body: s.NoteIn, at_s: int) -> Non
     entry.came("salt_event", event.id)
 
 
-def _question(session: Session, of: SaltPiece, event: SaltEvent, now_s: int) -> Said | None:
+def _question(session: Session, piece: SaltPiece, event: SaltEvent, now_s: int) -> Said | None:
     """What to ask where a weight cannot well be; None where it can."""
-    colds = colds_for(session, [of], now_s)
-    clock = salt_clocks([bag_of(of, colds)], now_s)[0]
-    expected = views.expected_now(of, clock, event.at_s)
+    colds = colds_for(session, [piece], now_s)
+    clock = salt_clocks([bag_of(piece, colds)], now_s)[0]
+    expected = views.expected_now(piece, clock, event.at_s)
     weight_g = event.value or 0.0
-    verdict = judge_weight(of.raw_g, weight_g, expected)
+    verdict = judge_weight(piece.raw_g, weight_g, expected)
     if verdict == "as_expected":
         return None
     code = "ask.salt_gained" if verdict == "gained" else "ask.salt_weight"
-    went_in_g = views.went_in_g(of)
-    if verdict == "gained" and could_have_gained(of.raw_g, weight_g, went_in_g):
-        gained_g = round(weight_g - of.raw_g)
-        return said("ask.salt_took_up", tag=of.tag, gross_g=weight_g, gained_g=gained_g, went_in_g=round(went_in_g))
+    went_in_g = views.went_in_g(piece)
+    if verdict == "gained" and could_have_gained(piece.raw_g, weight_g, went_in_g):
+        gained_g = round(weight_g - piece.raw_g)
+        return said("ask.salt_took_up", tag=piece.tag, gross_g=weight_g, gained_g=gained_g, went_in_g=round(went_in_g))
     return said(
-        code, tag=of.tag, gross_g=weight_g, raw_g=of.raw_g, low_g=round(expected.low_g), high_g=round(expected.high_g)
+        code,
+        tag=piece.tag,
+        gross_g=weight_g,
+        raw_g=piece.raw_g,
+        low_g=round(expected.low_g),
+        high_g=round(expected.high_g),
     )
 
 
@@ -220,14 +225,14 @@ def to_hook(shop: Premises, piece_id: int, body: s.ToHookIn) -> s.ToHookOut:
         )
 
 
-def _tag(entry: Recording, of: SaltPiece, body: s.ToHookIn) -> None:
-    store.cured_weight(of)  # refuses one that is still in salt
-    bases = store.bases(of)
-    batch = of.making.batch
+def _tag(entry: Recording, piece: SaltPiece, body: s.ToHookIn) -> None:
+    store.cured_weight(piece)  # refuses one that is still in salt
+    bases = store.bases(piece)
+    batch = piece.making.batch
     slab = batch.shape == "slab"
-    across_mm = body.across_mm if body.across_mm is not None else of.across_mm
+    across_mm = body.across_mm if body.across_mm is not None else piece.across_mm
     made = MadePiece(
-        tag=of.tag,
+        tag=piece.tag,
         shape=batch.shape,
         casing=body.casing or batch.casing,
         gross_g=body.gross_g,
@@ -245,5 +250,5 @@ def _tag(entry: Recording, of: SaltPiece, body: s.ToHookIn) -> None:
         made_s=entry.at(body.at),
         by=body.by,
     )
-    store.tag_for_hook(entry.session, of, made)
+    store.tag_for_hook(entry.session, piece, made)
     entry.came("made_piece", made.id)

@@ -36,13 +36,13 @@ def cards(session: Session, pieces: Sequence[SaltPiece], now_s: int) -> list[s.S
     return [card(p, clock, colds, now_s) for p, clock in zip(pieces, clocks, strict=True)]
 
 
-def expected_now(of: SaltPiece, clock: SaltClock, at_s: float) -> ExpectedWeight:
+def expected_now(piece: SaltPiece, clock: SaltClock, at_s: float) -> ExpectedWeight:
     """What a piece should weigh at a time."""
-    way: Way = store.events(of, "in", "way")[-1].way  # type: ignore[assignment] # checked on entry
+    way: Way = store.events(piece, "in", "way")[-1].way  # type: ignore[assignment] # checked on entry
     best = clock.best_s or at_s
-    in_s = store.put_in(of).at_s
+    in_s = store.put_in(piece).at_s
     progress = min(max((at_s - in_s) / max(best - in_s, 1.0), 0.0), 1.0)
-    return expected_weight(way, of.raw_g, clock.at(at_s)[0], progress, bool(store.events(of, "soak")))
+    return expected_weight(way, piece.raw_g, clock.at(at_s)[0], progress, bool(store.events(piece, "soak")))
 
 
 def _salt_g_per_kg(sheet: SheetModel) -> float | None:
@@ -52,50 +52,50 @@ def _salt_g_per_kg(sheet: SheetModel) -> float | None:
     return None if made is None else round(1000 * (made.plain_salt_g + made.curing_salt_g) / worked.meat_g, 3)
 
 
-def went_in_g(of: SaltPiece) -> float:
+def went_in_g(piece: SaltPiece) -> float:
     """What went into the bag with a piece: its dose of salt and its share of everything else on the sheet [g]."""
-    core = SheetModel.model_validate_json(of.making.sheet).to_core()
+    core = SheetModel.model_validate_json(piece.making.sheet).to_core()
     worked = work(core)
     others_g = sum(g for key, g in worked.grams.items() if not key.startswith("meat-"))
-    return others_g * of.raw_g / worked.meat_g if worked.meat_g > 0 else 0.0
+    return others_g * piece.raw_g / worked.meat_g if worked.meat_g > 0 else 0.0
 
 
-def gain_said(of: SaltPiece, weight_g: float) -> SaidOut | None:
+def gain_said(piece: SaltPiece, weight_g: float) -> SaidOut | None:
     """Why a piece can weigh more than it went in with; None where it does not."""
-    if weight_g <= of.raw_g:
+    if weight_g <= piece.raw_g:
         return None
-    could = could_have_gained(of.raw_g, weight_g, went_in_g(of))
+    could = could_have_gained(piece.raw_g, weight_g, went_in_g(piece))
     code = "salt.took_up" if could else "salt.gained_too_much"
-    return said_out(said(code, gained_g=round(weight_g - of.raw_g), went_in_g=round(went_in_g(of))))
+    return said_out(said(code, gained_g=round(weight_g - piece.raw_g), went_in_g=round(went_in_g(piece))))
 
 
-def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCard:
+def card(piece: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCard:
     """One piece with its window, its cross-section, its cold and what is due."""
-    into, out = store.put_in(of), store.out_at(of)
-    laid = store.events(of, "in", "way")[-1]
+    into, out = store.put_in(piece), store.out_at(piece)
+    laid = store.events(piece, "in", "way")[-1]
     way: Way = laid.way  # type: ignore[assignment] # checked on entry
     at_s = now_s if out is None else out.at_s
-    expected = expected_now(of, clock, at_s)
-    weighed = store.events(of, "weigh", "out", "trim")
+    expected = expected_now(piece, clock, at_s)
+    weighed = store.events(piece, "weigh", "out", "trim")
     last = next((e for e in reversed(weighed) if e.value is not None), None)
-    shed_g = sum(e.value or 0.0 for e in store.events(of, "drain"))
-    where = store.stays(of)[-1]
-    batch = of.making.batch
-    cold = cold_along([cure_of(of, colds)], now_s)
-    done = [(e.kind, float(e.at_s)) for e in store.events(of, *store.CARE)]
-    poured = [(float(e.at_s), e.value) for e in store.events(of, "drain") if e.value is not None]
-    care = [] if out is not None else care_due(way, into.at_s, done, now_s, runs_dry(poured, of.raw_g))  # type: ignore[arg-type] # of CARE
+    shed_g = sum(e.value or 0.0 for e in store.events(piece, "drain"))
+    where = store.stays(piece)[-1]
+    batch = piece.making.batch
+    cold = cold_along([cure_of(piece, colds)], now_s)
+    done = [(e.kind, float(e.at_s)) for e in store.events(piece, *store.CARE)]
+    poured = [(float(e.at_s), e.value) for e in store.events(piece, "drain") if e.value is not None]
+    care = [] if out is not None else care_due(way, into.at_s, done, now_s, runs_dry(poured, piece.raw_g))  # type: ignore[arg-type] # of CARE
     return s.SaltCard(
-        id=of.id,
-        tag=of.tag,
-        batch_id=of.batch_id,
+        id=piece.id,
+        tag=piece.tag,
+        batch_id=piece.batch_id,
         batch=batch.code,
         product=batch.product,
         kind=batch.kind,
         shape=batch.shape,
-        geometry=of.geometry,
-        across_mm=of.across_mm,
-        raw_g=of.raw_g,
+        geometry=piece.geometry,
+        across_mm=piece.across_mm,
+        raw_g=piece.raw_g,
         way=way,
         way_name=REGISTRY[way].name,
         free_salt=bool(laid.free_salt),
@@ -119,22 +119,22 @@ def card(of: SaltPiece, clock: SaltClock, colds: Colds, now_s: int) -> s.SaltCar
         mean_low_percent=round(clock.mean_low_percent, 3),
         mean_high_percent=round(clock.mean_high_percent, 3),
         dose_known=REGISTRY[way].dose_is_known and not is_free(way, bool(laid.free_salt)),
-        pierced=of.pierced,
+        pierced=piece.pierced,
         core_percent=round(clock.core_percent, 3),
         core_share=round(clock.core_share, 4),
         settles_percent=round(clock.final_percent, 3),
         radius=[round(r, 4) for r in clock.radius.tolist()],
         profile=[round(p, 3) for p in clock.profile.tolist()],
         shed_g=round(shed_g, 1),
-        shed_low_g=round(of.raw_g * expected.shed_low_percent / 100, 1),
-        shed_high_g=round(of.raw_g * expected.shed_high_percent / 100, 1),
+        shed_low_g=round(piece.raw_g * expected.shed_low_percent / 100, 1),
+        shed_high_g=round(piece.raw_g * expected.shed_high_percent / 100, 1),
         expected_low_g=round(expected.low_g, 1),
         expected_high_g=round(expected.high_g, 1),
         weight_g=None if last is None else last.value,
         weight_verdict=None
         if last is None or last.value is None
-        else judge_weight(of.raw_g, last.value, expected_now(of, clock, last.at_s)),
-        gain=None if last is None or last.value is None else gain_said(of, last.value),
+        else judge_weight(piece.raw_g, last.value, expected_now(piece, clock, last.at_s)),
+        gain=None if last is None or last.value is None else gain_said(piece, last.value),
         cold=s.ColdOut(state=cold.state, says=None if cold.why is None else said_out(cold.why)),
         care=[
             s.CareOut(
@@ -163,33 +163,33 @@ def _state(clock: SaltClock, out: SaltEvent | None, now_s: int) -> s.SaltState:
     return "may_come_out" if clock.earliest_s is not None and now_s >= clock.earliest_s else "early"
 
 
-def event_out(of: SaltEvent) -> s.SaltEventOut:
+def event_out(salt_event: SaltEvent) -> s.SaltEventOut:
     """Something that was done."""
     return s.SaltEventOut(
-        id=of.id,
-        kind=of.kind,
-        at=moment(of.at_s),
-        value=of.value,
-        place=None if of.place is None else of.place.name,
-        container=of.container,
-        way=of.way,
-        percent=of.percent,
-        note=of.note,
-        by=of.by,
-        struck_reason=of.struck_reason,
-        struck_by=of.struck_by,
+        id=salt_event.id,
+        kind=salt_event.kind,
+        at=moment(salt_event.at_s),
+        value=salt_event.value,
+        place=None if salt_event.place is None else salt_event.place.name,
+        container=salt_event.container,
+        way=salt_event.way,
+        percent=salt_event.percent,
+        note=salt_event.note,
+        by=salt_event.by,
+        struck_reason=salt_event.struck_reason,
+        struck_by=salt_event.struck_by,
     )
 
 
-def detail(session: Session, of: SaltPiece, now_s: int) -> s.SaltDetail:
+def detail(session: Session, piece: SaltPiece, now_s: int) -> s.SaltDetail:
     """One piece with all that is known of it."""
-    colds = colds_for(session, [of], now_s)
-    clock = salt_clocks([bag_of(of, colds)], now_s)[0]
-    shown = card(of, clock, colds, now_s)
+    colds = colds_for(session, [piece], now_s)
+    clock = salt_clocks([bag_of(piece, colds)], now_s)[0]
+    shown = card(piece, clock, colds, now_s)
     until_s = _curve_end(shown, now_s)
     few = clock.curve_s <= until_s
-    plan = SheetModel.model_validate_json(of.making.sheet).plan
-    bases = store.bases(of)
+    plan = SheetModel.model_validate_json(piece.making.sheet).plan
+    bases = store.bases(piece)
 
     def tidy(values: Sequence[float]) -> list[float]:
         return [round(v, 3) for v in values]
@@ -200,7 +200,7 @@ def detail(session: Session, of: SaltPiece, now_s: int) -> s.SaltDetail:
             s.RuleOut(name=r.name, says=r.says, days=r.days, at=_moment(r.at_s), chosen=r.chosen)  # type: ignore[arg-type]
             for r in clock.rules
         ],
-        margin_percent=of.margin_percent,
+        margin_percent=piece.margin_percent,
         curve=s.CurveOut(
             at=[moment(t) for t in clock.curve_s[few].tolist()],
             mean=tidy(clock.mean[few].tolist()),
@@ -208,13 +208,13 @@ def detail(session: Session, of: SaltPiece, now_s: int) -> s.SaltDetail:
             core_low=tidy(clock.core_low[few].tolist()),
             core_high=tidy(clock.core_high[few].tolist()),
         ),
-        events=[event_out(e) for e in sorted(of.events, key=lambda e: (e.at_s, e.id), reverse=True)],
+        events=[event_out(e) for e in sorted(piece.events, key=lambda e: (e.at_s, e.id), reverse=True)],
         bases=s.Bases(raw_g=round(bases.raw_g, 1), cured_g=bases.cured_g),
         loss_basis=plan.loss_basis,
         target_loss_percent=plan.target_loss_percent,
         next_steps=_next_steps(plan.kind, plan.casing),
-        casing=of.making.batch.casing,
-        coat_g=next((e.value for e in reversed(store.events(of, "coat")) if e.value is not None), None),
+        casing=piece.making.batch.casing,
+        coat_g=next((e.value for e in reversed(store.events(piece, "coat")) if e.value is not None), None),
     )
 
 
@@ -274,20 +274,20 @@ def _whole(session: Session, makings: list[Making], begun: bool) -> list[s.Waiti
     return [_waiting(session, of, sheet, begun) for of, sheet in sheets if sheet.plan.salting != "in_the_mince"]
 
 
-def _waiting(session: Session, of: Making, sheet: SheetModel, begun: bool) -> s.WaitingBatch:
+def _waiting(session: Session, making: Making, sheet: SheetModel, begun: bool) -> s.WaitingBatch:
     plan = sheet.plan
     return s.WaitingBatch(
-        id=of.batch_id,
-        code=of.batch.code,
-        product=of.batch.product,
-        made_at=moment(of.made_s),
+        id=making.batch_id,
+        code=making.batch.code,
+        product=making.batch.product,
+        made_at=moment(making.made_s),
         way=plan.salting,  # type: ignore[arg-type] # in the mince is left out above
-        percent=round(min(max(of.batch.salt_percent or sheet.salt_percent, 0.3), 12.0), 2),
+        percent=round(min(max(making.batch.salt_percent or sheet.salt_percent, 0.3), 12.0), 2),
         across_mm=plan.across_mm,
         geometry="slab" if plan.shape == "slab" else "cylinder",
         piece_g=plan.piece_g,
         meat_g=sum(part.weight_g for part in sheet.parts),
         salt_g_per_kg=_salt_g_per_kg(sheet),
-        next_tag=store.next_tags(session, of, 1)[0],
+        next_tag=store.next_tags(session, making, 1)[0],
         begun=begun,
     )

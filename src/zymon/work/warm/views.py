@@ -33,41 +33,41 @@ from . import schemas as s
 GAP_HOURS = 1.0  # a silence of the box's log that is longer is counted at its warmer end
 
 
-def _at(of: store.WarmBatch, hour: float | None) -> datetime | None:
-    return None if hour is None else moment(of.stage.stuffed_s + hour * 3600)
+def _at(batch: store.WarmBatch, hour: float | None) -> datetime | None:
+    return None if hour is None else moment(batch.stage.stuffed_s + hour * 3600)
 
 
-def when(of: store.WarmBatch, window: Window) -> s.WhenOut:
+def when(batch: store.WarmBatch, window: Window) -> s.WhenOut:
     """A window as moments."""
-    return s.WhenOut(p10=_at(of, window.p10), p50=_at(of, window.p50), p90=_at(of, window.p90))
+    return s.WhenOut(p10=_at(batch, window.p10), p50=_at(batch, window.p50), p90=_at(batch, window.p90))
 
 
-def _allowance(of: store.WarmBatch, made: FermentationForecast, limits: LimitProfile) -> s.AllowanceOut:
+def _allowance(batch: store.WarmBatch, made: FermentationForecast, limits: LimitProfile) -> s.AllowanceOut:
     table = limits.degree_hours
-    box = of.fermentation.box
-    measured = first_measured(of.fermentation)
-    end = of.fermentation.now_hour if measured is None else measured
+    box = batch.fermentation.box
+    measured = first_measured(batch.fermentation)
+    end = batch.fermentation.now_hour if measured is None else measured
     used = made.used
     silences = np.diff(np.append(box[box[:, 0] < end, 0], end))
-    limit = table.limit(table.from_celsius(of.fermentation.setpoint_c or 20.0)) if used is None else used.limit
+    limit = table.limit(table.from_celsius(batch.fermentation.setpoint_c or 20.0)) if used is None else used.limit
     return s.AllowanceOut(
         profile=limits.id,
         used=None if used is None else round(used.used, 1),
         limit=limit,
         unit=f"{table.unit} h",
         share=None if used is None else round(used.used / limit, 4),
-        runs_out=_at(of, made.runs_out_hour),
+        runs_out=_at(batch, made.runs_out_hour),
         gaps=int((silences > GAP_HOURS).sum()),
         at_c=round(float(box[-1, 1]), 1) if len(box) else None,
     )
 
 
-def card(session: Session, of: store.WarmBatch, made: FermentationForecast) -> s.WarmCard:
+def card(session: Session, batch: store.WarmBatch, made: FermentationForecast) -> s.WarmCard:
     """One batch."""
-    stage, making = of.stage, of.stage.making
-    stand = counted(of.readings)
+    stage, making = batch.stage, batch.stage.making
+    stand = counted(batch.readings)
     limits = profile(session, making.batch.profile)
-    allowance = _allowance(of, made, limits)
+    allowance = _allowance(batch, made, limits)
     pinch = None if making.pinch_place_id is None else place(session, making.pinch_place_id).name
     last = stand[-1] if stand else None
     return s.WarmCard(
@@ -77,44 +77,44 @@ def card(session: Session, of: store.WarmBatch, made: FermentationForecast) -> s
         place_id=stage.place_id,
         place=stage.place.name,
         pinch_place=pinch,
-        culture=of.fermentation.culture,
+        culture=batch.fermentation.culture,
         dextrose_percent=stage.dextrose_percent,
         salt_percent=stage.salt_percent,
         start_ph=stage.start_ph,
         target_ph=stage.target_ph,
-        setpoint_c=of.fermentation.setpoint_c,
+        setpoint_c=batch.fermentation.setpoint_c,
         stuffed_at=moment(stage.stuffed_s),
-        ended_at=None if of.ended_s is None else moment(of.ended_s),
+        ended_at=None if batch.ended_s is None else moment(batch.ended_s),
         state=made.state,
         ph_now=round(made.ph_now, 3),
-        crosses=when(of, made.crosses),
-        reaches_target=when(of, made.reaches_target),
-        measured_at=_at(of, first_measured(of.fermentation)),
+        crosses=when(batch, made.crosses),
+        reaches_target=when(batch, made.reaches_target),
+        measured_at=_at(batch, first_measured(batch.fermentation)),
         allowance=allowance,
         causes=all_said(made.causes),
-        possible=all_said(still_possible(of.fermentation, made)),
-        measure_next=None if of.ended_s is not None else _at(of, made.measure_next_hour),
+        possible=all_said(still_possible(batch.fermentation, made)),
+        measure_next=None if batch.ended_s is not None else _at(batch, made.measure_next_hour),
         last_ph=None if last is None else last.ph,
         last_at=None if last is None else moment(last.at_s),
-        meters_differ=meters_disagree(store.measured(of.readings, stage.stuffed_s)),
+        meters_differ=meters_disagree(store.measured(batch.readings, stage.stuffed_s)),
     )
 
 
-def card_of(session: Session, of: store.WarmBatch) -> s.WarmCard:
+def card_of(session: Session, batch: store.WarmBatch) -> s.WarmCard:
     """One batch with its forecast made."""
-    return card(session, of, forecast_of(session, of))
+    return card(session, batch, forecast_of(session, batch))
 
 
-def forecast_of(session: Session, of: store.WarmBatch) -> FermentationForecast:
+def forecast_of(session: Session, batch: store.WarmBatch) -> FermentationForecast:
     """The forecast of a batch under the limits it is judged by."""
-    limits = profile(session, of.stage.making.batch.profile)
-    return forecast_fermentation(of.fermentation, limits.degree_hours, GAP_HOURS)
+    limits = profile(session, batch.stage.making.batch.profile)
+    return forecast_fermentation(batch.fermentation, limits.degree_hours, GAP_HOURS)
 
 
-def asked_of_ph(session: Session, of: store.WarmBatch, ph: float, at_s: int) -> Said | None:
-    """What is asked of a pH before it counts; None where it may well be. Parameters: of; ph; at_s [s]."""
-    made = forecast_of(session, of)
-    hour = (at_s - of.stage.stuffed_s) / 3600
+def asked_of_ph(session: Session, batch: store.WarmBatch, ph: float, at_s: int) -> Said | None:
+    """What is asked of a pH before it counts; None where it may well be. Parameters: batch; ph; at_s [s]."""
+    made = forecast_of(session, batch)
+    hour = (at_s - batch.stage.stuffed_s) / 3600
     low, high = (float(np.interp(hour, made.curve_hours, c)) for c in (made.curve_p10, made.curve_p90))
     return ask_about_ph(ph, low, high)
 
@@ -125,31 +125,31 @@ def asked_of_batch(session: Session, batch_id: int, ph: float, at_s: int, now_s:
     return None if stage is None else asked_of_ph(session, store.warm_batch(session, stage, now_s), ph, at_s)
 
 
-def reading_out(of: PhReading, origin_s: int) -> s.ReadingOut:
+def reading_out(reading: PhReading, origin_s: int) -> s.ReadingOut:
     """A reading with what is to be said against its meter at the time."""
-    hour = (of.at_s - origin_s) / 3600
-    warnings = () if of.meter is None else meter_warnings(store.calibrations_of(of.meter, origin_s), hour)
+    hour = (reading.at_s - origin_s) / 3600
+    warnings = () if reading.meter is None else meter_warnings(store.calibrations_of(reading.meter, origin_s), hour)
     return s.ReadingOut(
-        id=of.id,
-        at=moment(of.at_s),
-        ph=of.ph,
-        sample_c=of.sample_c,
-        meter=None if of.meter is None else of.meter.name,
+        id=reading.id,
+        at=moment(reading.at_s),
+        ph=reading.ph,
+        sample_c=reading.sample_c,
+        meter=None if reading.meter is None else reading.meter.name,
         warnings=all_said(warnings),
-        by=of.by,
-        struck_reason=of.struck_reason,
+        by=reading.by,
+        struck_reason=reading.struck_reason,
     )
 
 
-def event_out(of: BatchEvent) -> s.WarmEventOut:
+def event_out(batch_event: BatchEvent) -> s.WarmEventOut:
     """Something done to the batch."""
     return s.WarmEventOut(
-        id=of.id,
-        kind=of.kind,
-        at=moment(of.at_s),
-        note=of.note,
-        by=of.by,
-        struck_reason=of.struck_reason,
+        id=batch_event.id,
+        kind=batch_event.kind,
+        at=moment(batch_event.at_s),
+        note=batch_event.note,
+        by=batch_event.by,
+        struck_reason=batch_event.struck_reason,
     )
 
 
@@ -188,15 +188,15 @@ def _detail(session: Session, batch_id: int, now_s: int, came: list[MadeOut]) ->
     )
 
 
-def meter_out(of: PhMeter, now_s: int) -> s.MeterOut:
+def meter_out(ph_meter: PhMeter, now_s: int) -> s.MeterOut:
     """A meter as of now."""
-    last = of.calibrations[-1] if of.calibrations else None
+    last = ph_meter.calibrations[-1] if ph_meter.calibrations else None
     return s.MeterOut(
-        id=of.id,
-        name=of.name,
+        id=ph_meter.id,
+        name=ph_meter.name,
         calibrated_at=None if last is None else moment(last.at_s),
         slope_percent=None if last is None else last.slope_percent,
-        warnings=all_said(meter_warnings(store.calibrations_of(of, 0), now_s / 3600)),
+        warnings=all_said(meter_warnings(store.calibrations_of(ph_meter, 0), now_s / 3600)),
     )
 
 
@@ -206,16 +206,16 @@ def waiting(session: Session) -> list[s.WaitingForWarmth]:
     return [_waiting(of, sheet) for of, sheet in sheets if sheet.plan.goods == "minced"]
 
 
-def _waiting(of: Making, sheet: SheetModel) -> s.WaitingForWarmth:
+def _waiting(making: Making, sheet: SheetModel) -> s.WaitingForWarmth:
     core = sheet.to_core()
     worked = work(core)
     sugar = dextrose_percent(core.lines, worked.grams, worked.meat_g)
-    salt = of.batch.salt_percent
+    salt = making.batch.salt_percent
     return s.WaitingForWarmth(
-        batch_id=of.batch_id,
-        batch=of.batch.code,
-        product=of.batch.product,
-        made_at=moment(of.made_s),
+        batch_id=making.batch_id,
+        batch=making.batch.code,
+        product=making.batch.product,
+        made_at=moment(making.made_s),
         warm=sheet.plan.warm,
         dextrose_percent=round(min(sugar, 5.0), 2) if sugar else None,
         salt_percent=None if salt is None else round(min(salt, 10.0), 2),
