@@ -132,12 +132,12 @@ def read_manifest(archive: ZipFile) -> Manifest:
     return told
 
 
-def check_tables(archive: ZipFile, told: Manifest) -> None:
+def check_tables(archive: ZipFile, manifest: Manifest) -> None:
     """Look through an archive before anything of it is brought in. Raises ArchiveError for what is not as it says."""
     if any(info.file_size > PACKED_BY_AT_MOST * max(info.compress_size, 1000) for info in archive.infolist()):
         raise ArchiveError("refused.archive_too_packed")
     try:
-        for name, table in told.tables.items():
+        for name, table in manifest.tables.items():
             fingerprint, rows = hashlib.sha256(), 0
             with archive.open(file_of(name)) as file:
                 while data := file.read(1 << 20):
@@ -148,19 +148,19 @@ def check_tables(archive: ZipFile, told: Manifest) -> None:
         pictures = sum(name.startswith("photos/") for name in archive.namelist())
     except (KeyError, BadZipFile, OSError) as error:
         raise ArchiveError("refused.archive_damaged") from error
-    if pictures != told.photos:
+    if pictures != manifest.photos:
         raise ArchiveError("refused.archive_altered", file="photos")
 
 
-def read_tables(connection: sqlite3.Connection, archive: ZipFile, told: Manifest) -> None:
+def read_tables(connection: sqlite3.Connection, archive: ZipFile, manifest: Manifest) -> None:
     """Put the rows of an archive into empty tables of its edition, all or nothing. Raises ArchiveError."""
     connection.execute("PRAGMA foreign_keys = OFF")  # rows point to later ones; they are looked through at the end
     connection.execute("BEGIN IMMEDIATE")
     try:
         known = _tables(connection)
-        if set(told.tables) != set(known):
+        if set(manifest.tables) != set(known):
             raise ArchiveError("refused.archive_altered", file=MANIFEST)
-        for name, table in told.tables.items():
+        for name, table in manifest.tables.items():
             # an archive that brings secrets of its own would let in whoever made it
             if not table.columns or not set(table.columns) <= known[name] - SECRETS:
                 raise ArchiveError("refused.archive_altered", file=file_of(name))
@@ -181,12 +181,12 @@ def _tables(connection: sqlite3.Connection) -> dict[str, set[str]]:
 
 
 def _read_table(
-    connection: sqlite3.Connection, archive: ZipFile, name: str, told: TableTold, gives_token: bool
+    connection: sqlite3.Connection, archive: ZipFile, name: str, table_told: TableTold, gives_token: bool
 ) -> None:
     """Put the rows of a table in; a device gets a token that nobody has."""
-    columns = [*told.columns, "token_sha256"] if gives_token else list(told.columns)
+    columns = [*table_told.columns, "token_sha256"] if gives_token else list(table_told.columns)
     into = f"INSERT INTO {_named(name)} ({', '.join(map(_named, columns))}) VALUES ({', '.join('?' * len(columns))})"
-    rows = _rows(archive, name, told)
+    rows = _rows(archive, name, table_told)
     if gives_token:
         rows = ([*row, secrets.token_hex(32)] for row in rows)
     try:
@@ -196,17 +196,17 @@ def _read_table(
         raise ArchiveError("refused.archive_altered", file=file_of(name)) from error
 
 
-def _rows(archive: ZipFile, name: str, told: TableTold) -> Iterator[list[Any]]:
-    reads = [_reader(kind, archive) for kind in told.columns.values()]
+def _rows(archive: ZipFile, name: str, table_told: TableTold) -> Iterator[list[Any]]:
+    reads = [_reader(kind, archive) for kind in table_told.columns.values()]
     with archive.open(file_of(name)) as file:
         if name == AS_CSV:
             lines = csv.reader(io.TextIOWrapper(file, "utf-8", newline=""))
-            if next(lines, None) != list(told.columns):
+            if next(lines, None) != list(table_told.columns):
                 raise ArchiveError("refused.archive_altered", file=file_of(name))
             for line in lines:
                 yield [None if cell == "" else read(cell) for read, cell in zip(reads, line, strict=True)]
         else:
-            names = list(told.columns)
+            names = list(table_told.columns)
             for row in map(orjson.loads, file):
                 yield [None if row[n] is None else read(row[n]) for read, n in zip(reads, names, strict=True)]
 

@@ -242,12 +242,12 @@ def confirm(
 
 
 def _bring_in(
-    shop: Premises, session: Session, found: Read, data: bytes, staged: Staged, body: s.ImportConfirm, now_s: int
+    shop: Premises, session: Session, read: Read, data: bytes, staged: Staged, body: s.ImportConfirm, now_s: int
 ) -> ImportReport:
-    made = found.measurements
+    made = read.measurements
     if made is not None and made.understood.open:
         raise NeedsAnswerError("refused.file_asks", open=len(made.understood.open))
-    plan = _plan(shop, session, found, staged, body.by, now_s, set(body.keep))
+    plan = _plan(shop, session, read, staged, body.by, now_s, set(body.keep))
     unanswered = {d.line for d in plan.doubtful} - set(body.keep) - set(body.leave)
     if unanswered:
         raise NeedsAnswerError("refused.rows_in_doubt", lines=len(unanswered), line=min(unanswered))
@@ -265,7 +265,7 @@ def _bring_in(
     report = ImportReport(
         at_s=now_s,
         by=body.by,
-        kind=found.kind,
+        kind=read.kind,
         file_name=staged.file_name,
         sha256=hashlib.sha256(data).hexdigest(),
         place_id=staged.place_id,

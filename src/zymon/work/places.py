@@ -60,6 +60,6 @@ def ready_of(p10_s: float | None, p50_s: float | None, p90_s: float | None) -> s
     return s.Ready(p10=day(p10_s), p50=day(p50_s), p90=day(p90_s))
 
 
-def climate_out(found: Series) -> s.ClimateOut:
+def climate_out(series: Series) -> s.ClimateOut:
     """A climate series as it is sent."""
-    return s.ClimateOut.model_validate(found, from_attributes=True)
+    return s.ClimateOut.model_validate(series, from_attributes=True)

@@ -203,13 +203,15 @@ def when_of(row: list[str], at: tuple[int, ...]) -> str:
     return row[at[0]].strip() if len(at) == 1 else " ".join(row[i].strip() for i in at)
 
 
-def _say_table(found: Understanding, table: Table) -> None:
+def _say_table(understanding: Understanding, table: Table) -> None:
     if table.sheet:
-        found.said.append(said("understood.sheet", sheet=table.sheet))
+        understanding.said.append(said("understood.sheet", sheet=table.sheet))
     else:
-        found.said.append(said("understood.text", encoding=table.encoding, separator=SEPARATORS[table.delimiter]))
+        understanding.said.append(
+            said("understood.text", encoding=table.encoding, separator=SEPARATORS[table.delimiter])
+        )
     if table.head_line > 1:
-        found.said.append(said("understood.head_line", line=table.head_line))
+        understanding.said.append(said("understood.head_line", line=table.head_line))
 
 
 def _settle_time(
@@ -263,23 +265,23 @@ def _ahead(table: Table, at: tuple[int, ...], order: times.Order, known: Known) 
     return False
 
 
-def _settle_numbers(found: Understanding, table: Table, heads: Mapping[int, Column], asking: _Asking) -> None:
+def _settle_numbers(understanding: Understanding, table: Table, heads: Mapping[int, Column], asking: _Asking) -> None:
     """Which decimal mark the file has, and the unit of each quantity."""
     quantities: list[tuple[Holds, tuple[int, ...]]] = [
-        (holds, (column,)) for holds, column in found.columns.items() if holds in _QUANTITIES
+        (holds, (column,)) for holds, column in understanding.columns.items() if holds in _QUANTITIES
     ]
-    if found.wide:
-        quantities.append(("weight", tuple(found.wide)))
+    if understanding.wide:
+        quantities.append(("weight", tuple(understanding.wide)))
     cells = {holds: [c for i in where for c in _cells(table, i, LOOKED_AT)] for holds, where in quantities}
-    found.mark = _mark(cells, asking)
+    understanding.mark = _mark(cells, asking)
     for holds, where in quantities:
         head = heads.get(where[0])
-        unit = _unit(holds, head.unit if head else "", cells[holds], found.mark, asking)
-        found.units[holds] = unit
-        name = table.head[where[0]] if len(where) == 1 else ", ".join(found.wide.values())
-        found.said.append(said(f"understood.{holds}", column=name[:80], unit_read=unit or "each"))
-    if found.kind == "climate" and "humidity" not in found.columns:
-        found.said.append(said("understood.no_humidity"))
+        unit = _unit(holds, head.unit if head else "", cells[holds], understanding.mark, asking)
+        understanding.units[holds] = unit
+        name = table.head[where[0]] if len(where) == 1 else ", ".join(understanding.wide.values())
+        understanding.said.append(said(f"understood.{holds}", column=name[:80], unit_read=unit or "each"))
+    if understanding.kind == "climate" and "humidity" not in understanding.columns:
+        understanding.said.append(said("understood.no_humidity"))
 
 
 _QUANTITIES: set[Holds] = {"temperature", "humidity", "weight", "ph", "sample_temperature"}

@@ -41,8 +41,8 @@ def recall_pdf(shop: Premises, lot_id: int) -> tuple[bytes, str]:
     return record_pdf(record), f"recall-{found.code}.pdf"
 
 
-def _rows(found: RecallOut, zone: ZoneInfo) -> Iterable[tuple[str, ...]]:
-    for batch in found.batches:
+def _rows(recall_out: RecallOut, zone: ZoneInfo) -> Iterable[tuple[str, ...]]:
+    for batch in recall_out.batches:
         for piece in batch.pieces:
             made = day(batch.made_at.astimezone(zone), showing())
             yield batch.batch, made, piece.tag, _now(piece), _here(piece), _went(piece)

@@ -37,14 +37,14 @@ def against(shop: Premises) -> s.PlansAgainst:
     )
 
 
-def _one(survey: Survey, plan: Plan, found: Planned) -> s.PlanAgainst:
-    standing, batch = found.standing, plan.batch
+def _one(survey: Survey, plan: Plan, planned: Planned) -> s.PlanAgainst:
+    standing, batch = planned.standing, plan.batch
     assert standing is not None
     assert standing.down_s is not None
     assert batch is not None
     made = making_of(survey.session, batch.id)
     told = store.set_at(plan, made.made_s if made is not None else standing.started_s)
-    table_s = float(found.table_s.max())
+    table_s = float(planned.table_s.max())
     at_table = table_s if table_s < 2**40 else None
     window = (told.told_done_p10_s, told.told_done_p50_s, told.told_done_p90_s)
     low, middle, high = (float("inf") if one is None else float(one) for one in window)
@@ -55,7 +55,7 @@ def _one(survey: Survey, plan: Plan, found: Planned) -> s.PlanAgainst:
         product=told.product,
         place=told.place.name,
         pieces=told.pieces,
-        wanted=moment(found.set.wanted_s),
+        wanted=moment(planned.set.wanted_s),
         told_chance=told.told_chance,
         start_planned=moment(told.start_s),
         started=moment(standing.started_s),

@@ -28,13 +28,13 @@ def clash_out(survey: Survey, planned: Planned) -> s.ClashOut | None:
     return _told(survey, found, planned.set.place_id, _ways_out(survey, planned, used, hooks, own))
 
 
-def _told(survey: Survey, found: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
+def _told(survey: Survey, clash: Clash, place_id: int, ways: list[s.WayOutOut]) -> s.ClashOut:
     code = "plan.no_hooks" if survey.places[place_id].rods else "plan.no_room"
     says = said(
-        code, pieces=found.pieces, hooks=found.hooks, place=survey.places[place_id].name, from_day_s=found.from_s,
-        to_day_s=found.to_s - SECONDS_PER_DAY,
+        code, pieces=clash.pieces, hooks=clash.hooks, place=survey.places[place_id].name, from_day_s=clash.from_s,
+        to_day_s=clash.to_s - SECONDS_PER_DAY,
     )  # fmt: skip
-    return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(found.from_s), ways=ways)
+    return s.ClashOut(says=said_out(says), place_id=place_id, at=moment(clash.from_s), ways=ways)
 
 
 def _ways_out(survey: Survey, planned: Planned, used: Counts, hooks: int, own: int | None) -> list[s.WayOutOut]:

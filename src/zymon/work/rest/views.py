@@ -168,14 +168,14 @@ def _assumed(piece: Piece, resting: Resting) -> list[Said]:
     return found
 
 
-def _card(piece: Piece, resting: Resting, found: Evening) -> s.RestCard:
+def _card(piece: Piece, resting: Resting, evening: Evening) -> s.RestCard:
     rests = store.rests_of(piece)
     seen = [e for e in piece.felt if e.at_s >= resting.from_s]
     last = None
     if seen:
         taps = orjson.loads(seen[-1].found or "{}")
         last = s.Squeeze(at=moment(seen[-1].at_s), rim=taps.get("firm_rim"), core=taps.get("firm_core"), by=seen[-1].by)
-    x = np.array(found.x)
+    x = np.array(evening.x)
     return s.RestCard(
         id=piece.id,
         tag=piece.tag,
@@ -188,27 +188,27 @@ def _card(piece: Piece, resting: Resting, found: Evening) -> s.RestCard:
         place=None if rests[-1].place is None else rests[-1].place.name,
         bag=resting.bag,
         since=moment(resting.from_s),
-        state=found.state,
-        earliest=_day(found.earliest_s),
-        best=_day(found.best_s),
-        late=_day(found.late_s),
-        gone_share=round(found.gone_share, 3),
+        state=evening.state,
+        earliest=_day(evening.earliest_s),
+        best=_day(evening.best_s),
+        late=_day(evening.late_s),
+        gone_share=round(evening.gone_share, 3),
         inside=InsideOut(
             depth_share=depth_shares(resting.sealed.curvature),
             water_percent=[water_percent(float(v)) for v in x[::-1]],
-            rim_water_percent=water_percent(found.rim_x),
-            core_water_percent=water_percent(found.core_x),
-            rim_feels=found.rim_feels,
-            core_feels=found.core_feels,
-            ring=ring_seen(found.rim_x, found.core_x),
+            rim_water_percent=water_percent(evening.rim_x),
+            core_water_percent=water_percent(evening.core_x),
+            rim_feels=evening.rim_feels,
+            core_feels=evening.core_feels,
+            ring=ring_seen(evening.rim_x, evening.core_x),
             ring_index=ring_index(x),
         ),
         sealed_g=resting.sealed_g,
         weight_g=resting.weighed[-1][1] if resting.weighed else None,
-        lost_g=None if found.lost_g is None else round(found.lost_g, 1),
+        lost_g=None if evening.lost_g is None else round(evening.lost_g, 1),
         squeezed=last,
         cautions=all_said(
-            [said("caution.warm_bag", c=round(resting.air.ahead_temperature_c, 1))] if found.warm else []
+            [said("caution.warm_bag", c=round(resting.air.ahead_temperature_c, 1))] if evening.warm else []
         ),
         assumed=all_said(_assumed(piece, resting)),
     )
@@ -218,16 +218,16 @@ def _day(at_s: float | None) -> datetime | None:
     return None if at_s is None else moment(at_s)
 
 
-def _curve(found: Evening, now_s: int) -> s.RestCurve:
+def _curve(evening: Evening, now_s: int) -> s.RestCurve:
     """Up to a little past the last likely day, and a month ahead at least."""
-    end_s = max(found.late_s or 0.0, found.best_s or 0.0, now_s + 30 * DAY_S) + 7 * DAY_S
-    shown = [i for i, t in enumerate(found.curve_s) if t <= end_s]
+    end_s = max(evening.late_s or 0.0, evening.best_s or 0.0, now_s + 30 * DAY_S) + 7 * DAY_S
+    shown = [i for i, t in enumerate(evening.curve_s) if t <= end_s]
 
     def percent(values: np.ndarray) -> list[float]:
         return [round(water_percent(float(values[i])), 2) for i in shown]
 
     return s.RestCurve(
-        at=[moment(found.curve_s[i]) for i in shown],
-        rim=percent(found.rim[1]), rim_low=percent(found.rim[0]), rim_high=percent(found.rim[2]),
-        core=percent(found.core[1]), core_low=percent(found.core[0]), core_high=percent(found.core[2]),
+        at=[moment(evening.curve_s[i]) for i in shown],
+        rim=percent(evening.rim[1]), rim_low=percent(evening.rim[0]), rim_high=percent(evening.rim[2]),
+        core=percent(evening.core[1]), core_low=percent(evening.core[0]), core_high=percent(evening.core[2]),
     )  # fmt: skip
