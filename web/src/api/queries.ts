@@ -1,9 +1,33 @@
 // The questions the screens ask, each with the key under which its answer is kept.
+import { useTimeZone } from '../units/format';
 import { inWords } from '../words/said';
 import { api, take } from './client';
+import type { paths } from './schema.gen';
 
 export const keys = {
   line: ['line'] as const,
+  reference: ['reference'] as const,
+  deviceKinds: ['device-kinds'] as const,
+  showing: ['showing'] as const,
+  bench: ['bench'] as const,
+  batch: (batch: number) => ['batch', batch] as const,
+  ledger: (batch: number) => ['ledger', batch] as const,
+  lots: ['lots'] as const,
+  lot: (lot: number) => ['lot', lot] as const,
+  whatIf: (batch: number, box: number | null) => ['warm', batch, 'what-if', box] as const,
+  rooms: ['room'] as const,
+  pieces: ['piece'] as const,
+  waiting: ['waiting'] as const,
+  mendings: ['mending'] as const,
+  round: (place: number) => ['round', place] as const,
+  devices: ['devices'] as const,
+  broker: ['broker'] as const,
+  people: ['people'] as const,
+  signIns: ['sign-ins'] as const,
+  tablets: ['tablets'] as const,
+  copies: ['copies'] as const,
+  alarms: ['alarms'] as const,
+  plansAgainst: ['plans-against'] as const,
   limits: ['limits'] as const,
   salt: ['salt'] as const,
   saltPiece: (piece: number) => ['salt', piece] as const,
@@ -29,13 +53,18 @@ export const keys = {
 
 export const lineQuery = () => ({
   queryKey: keys.line,
-  queryFn: () => take(api.GET('/api/line')),
+  queryFn: async () => {
+    const line = await take(api.GET('/api/line'));
+    // every moment is shown in the workshop's zone, from the first answer on
+    if (line.workshop) useTimeZone(line.workshop.time_zone);
+    return line;
+  },
   refetchInterval: 30_000,
 });
 
 /** What the Bench offers to pick from: it does not change while the page is open. */
 export const referenceQuery = () => ({
-  queryKey: ['reference'],
+  queryKey: keys.reference,
   staleTime: Infinity,
   queryFn: async () => inWords(await take(api.GET('/api/bench/reference'))),
 });
@@ -50,16 +79,23 @@ export const recipesQuery = () => ({
   queryFn: () => take(api.GET('/api/recipes')),
 });
 
+type Drawer = NonNullable<NonNullable<paths['/api/book']['get']['parameters']['query']>['drawer']>;
+/** Batches of the Book by words and drawer, the latest so many where a number is given. */
+export const batchesQuery = (words: string, drawer: Drawer, most?: number) => ({
+  queryKey: ['book', words, drawer, most ?? null] as const,
+  queryFn: () => take(api.GET('/api/book', { params: { query: { words, drawer, most } } })),
+});
+
 /** The kinds of devices there are: they do not change while the page is open. */
 export const kindsQuery = () => ({
-  queryKey: ['device-kinds'],
+  queryKey: keys.deviceKinds,
   queryFn: () => take(api.GET('/api/devices/kinds')),
   staleTime: Infinity,
 });
 
 /** What scales and meters show now. Told by the server when they send; asked for now and then where nobody is told. */
 export const showingQuery = () => ({
-  queryKey: ['showing'],
+  queryKey: keys.showing,
   queryFn: () => take(api.GET('/api/devices/showing')),
   refetchInterval: 10_000,
   retry: false,
@@ -169,7 +205,7 @@ export const saltPieceQuery = (piece: number) => ({
 });
 
 export const ledgerQuery = (batch: number) => ({
-  queryKey: ['ledger', batch],
+  queryKey: keys.ledger(batch),
   queryFn: () => take(api.GET('/api/batches/{batch_id}/hurdles', { params: { path: { batch_id: batch } } })),
 });
 

@@ -8,7 +8,7 @@ import { keys } from '../api/queries';
 export const making = new SvelteSet<number>();
 
 const TOGETHER_MS = 150;
-const MOVED_BY_DATES = [['room'], ['piece'], keys.told, ['mending'], keys.today, keys.line];
+const MOVED_BY_DATES = [keys.rooms, keys.pieces, keys.told, ['mending'], keys.today, keys.line];
 
 export function follow(queries: QueryClient): () => void {
   if (typeof EventSource === 'undefined') return () => undefined;
@@ -27,10 +27,10 @@ export function follow(queries: QueryClient): () => void {
     making.delete(Number(event.data));
     ask();
   });
-  source.addEventListener('shown', () => void queries.invalidateQueries({ queryKey: ['showing'] }));
+  source.addEventListener('shown', () => void queries.invalidateQueries({ queryKey: keys.showing }));
   source.addEventListener('alarm', () => {
     void queries.invalidateQueries({ queryKey: keys.line });
-    void queries.invalidateQueries({ queryKey: ['alarms'] });
+    void queries.invalidateQueries({ queryKey: keys.alarms });
   });
   source.addEventListener('error', () => {
     making.clear();

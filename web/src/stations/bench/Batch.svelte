@@ -5,11 +5,11 @@
 
   import { api, type Schema, take } from '../../api/client';
   import { head } from '../../api/entry';
-  import { lineQuery } from '../../api/queries';
+  import { keys, lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { fullDay, useTimeZone } from '../../units/format';
+  import { fullDay } from '../../units/format';
   import { recipeWeight, temperatureText } from '../../units/quantity';
   import { words } from '../../words';
   import Changes from '../book/Changes.svelte';
@@ -24,19 +24,16 @@
   const id = $derived(Number((route.params as { id?: string }).id));
   const line = createQuery(lineQuery);
   const batch = createQuery(() => ({
-    queryKey: ['batch', id],
+    queryKey: keys.batch(id),
     queryFn: () => take(api.GET('/api/batches/{batch_id}', { params: { path: { batch_id: id } } })),
   }));
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const data = $derived(batch.data);
   const waiting = $derived(data?.pieces.filter((one) => one.life.kind === 'waiting') ?? []);
   const chamber = $derived(line.data?.places.find((place) => place.kind === 'chamber'));
 
   function took(answer: Schema['BatchOut']): void {
     client.setQueryData(['batch', id], answer);
-    void client.invalidateQueries({ queryKey: ['bench'] });
+    void client.invalidateQueries({ queryKey: keys.bench });
   }
   async function pinch(placeId: number): Promise<void> {
     try {

@@ -6,12 +6,12 @@
   import { api, take } from '../../api/client';
 
   import { head } from '../../api/entry';
-  import { lineQuery, referenceQuery } from '../../api/queries';
+  import { keys, lineQuery, referenceQuery } from '../../api/queries';
   import { unreadCells } from '../../forms/unread.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { rightNow, shortDay, useTimeZone } from '../../units/format';
+  import { rightNow, shortDay } from '../../units/format';
   import { words } from '../../words';
   import { brought, someDay, wishFor } from '../planner/hand.svelte';
   import Consequences from './Consequences.svelte';
@@ -25,11 +25,8 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const reference = createQuery(referenceQuery);
-  const shelf = createQuery(() => ({ queryKey: ['bench'], queryFn: () => take(api.GET('/api/bench')) }));
+  const shelf = createQuery(() => ({ queryKey: keys.bench, queryFn: () => take(api.GET('/api/bench')) }));
   const desk = $derived(reference.data ? new Desk(reference.data) : null);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const waiting = $derived(
     (shelf.data?.batches ?? []).filter((b) => b.waiting > 0 || b.pieces === 0 || b.held),
   );
@@ -52,7 +49,7 @@
           },
         }),
       );
-      void client.invalidateQueries({ queryKey: ['bench'] });
+      void client.invalidateQueries({ queryKey: keys.bench });
       await navigate('/bench/weigh/:id', { params: { id: String(made.id) } });
     } catch (error) {
       session.complain(error);

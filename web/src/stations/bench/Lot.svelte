@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
-  import { lineQuery } from '../../api/queries';
+  import { keys, lineQuery } from '../../api/queries';
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
@@ -16,7 +16,7 @@
   const id = $derived(Number((route.params as { id?: string }).id));
   const line = createQuery(lineQuery);
   const lot = createQuery(() => ({
-    queryKey: ['lot', id],
+    queryKey: keys.lot(id),
     queryFn: () => take(api.GET('/api/lots/{lot_id}', { params: { path: { lot_id: id } } })),
   }));
 </script>

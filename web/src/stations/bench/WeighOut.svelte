@@ -7,7 +7,7 @@
   import { api, take } from '../../api/client';
 
   import { head } from '../../api/entry';
-  import { lineQuery } from '../../api/queries';
+  import { keys, lineQuery } from '../../api/queries';
   import { navigate, p, route } from '../../shell/router';
   import Reason from '../../forms/Reason.svelte';
   import When from '../../forms/When.svelte';
@@ -24,7 +24,7 @@
   const flow = $derived(new WeighOut(Number((route.params as { id?: string }).id)));
   $effect(() => void flow.load());
   const line = createQuery(lineQuery);
-  const lots = createQuery(() => ({ queryKey: ['lots'], queryFn: () => take(api.GET('/api/lots')) }));
+  const lots = createQuery(() => ({ queryKey: keys.lots, queryFn: () => take(api.GET('/api/lots')) }));
   const now = $derived(flow.now);
   const done = $derived(flow.state !== null && now === null);
   const index = $derived(flow.things.findIndex((thing) => thing.key === now?.key));
@@ -55,7 +55,7 @@
           body: { reason, ...head() },
         }),
       );
-      void client.invalidateQueries({ queryKey: ['bench'] });
+      void client.invalidateQueries({ queryKey: keys.bench });
       await navigate('/bench');
     } catch (error) {
       session.complain(error);

@@ -4,6 +4,8 @@
 
   import { api, type Schema, take } from '../../api/client';
 
+  import { keys } from '../../api/queries';
+
   import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import { navigate } from '../../shell/router';
@@ -36,7 +38,7 @@
               body: { code, pinch_place_id: pinch || null, ...head() },
             }),
           );
-      void client.invalidateQueries({ queryKey: ['bench'] });
+      void client.invalidateQueries({ queryKey: keys.bench });
       await navigate('/bench/batch/:id', { params: { id: String(made.id) } });
     } catch (error) {
       problem = error instanceof Error ? error.message : words.errors.unexpected(0);

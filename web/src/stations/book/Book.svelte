@@ -3,13 +3,13 @@
   // Long, since the list and what it is sought by share one address.
   import { createQuery } from '@tanstack/svelte-query';
 
-  import { api, type Schema, take } from '../../api/client';
-  import { lineQuery } from '../../api/queries';
+  import type { Schema } from '../../api/client';
+  import { batchesQuery, lineQuery } from '../../api/queries';
   import PaperTag from '../../goods/PaperTag.svelte';
   import { inAddress, intoAddress } from '../../shell/address';
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
-  import { fullDay, useTimeZone } from '../../units/format';
+  import { fullDay } from '../../units/format';
   import { words } from '../../words';
   import PieceState from './PieceState.svelte';
 
@@ -27,14 +27,10 @@
     return () => clearTimeout(timer);
   });
   $effect(() => intoAddress({ words: asked || null, drawer: drawer === 'all' ? null : drawer }, false));
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const PAGE = 50;
   let most = $state(PAGE);
   const found = createQuery(() => ({
-    queryKey: ['book', asked, drawer, most],
-    queryFn: () => take(api.GET('/api/book', { params: { query: { words: asked, drawer, most } } })),
+    ...batchesQuery(asked, drawer, most),
     placeholderData: (before: Schema['BatchesFound'] | undefined) => before,
   }));
   const batches = $derived(found.data?.batches ?? []);

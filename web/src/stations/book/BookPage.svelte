@@ -6,14 +6,10 @@
   import { lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
-  import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
 
   let { title, hint, children }: { title: string; hint: string; children: Snippet } = $props();
   const line = createQuery(lineQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
 </script>
 
 <svelte:head><title>{title} · Zymon</title></svelte:head>

@@ -4,6 +4,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+  import { batchesQuery } from '../../api/queries';
   import Beside from '../../charts/Beside.svelte';
   import { inAddress, intoAddress } from '../../shell/address';
   import { p } from '../../shell/router';
@@ -16,10 +17,7 @@
   const say = words.book.compare;
   let ids = $state(chosen(inAddress('batches')));
   $effect(() => intoAddress({ batches: ids.join(',') || null }, false));
-  const all = createQuery(() => ({
-    queryKey: ['book', '', 'all'],
-    queryFn: () => take(api.GET('/api/book', { params: { query: { words: '', drawer: 'all' } } })),
-  }));
+  const all = createQuery(() => batchesQuery('', 'all'));
   const found = createQuery(() => ({
     queryKey: ['compare', ids],
     queryFn: () => take(api.GET('/api/book/compare', { params: { query: { batches: ids } } })),

@@ -3,13 +3,15 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { keys } from '../../api/queries';
   import { p } from '../../shell/router';
   import { dayRange, fullDay, percent, shortDay } from '../../units/format';
   import { words } from '../../words';
 
   const say = words.plan.against;
   const found = createQuery(() => ({
-    queryKey: ['plans-against'],
+    queryKey: keys.plansAgainst,
     queryFn: () => take(api.GET('/api/plans/against')),
   }));
   const share = (chance: number): string => percent(100 * chance, 0);

@@ -9,7 +9,7 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
-  import { dayAndTime, fullDay, percent, shortDay, useTimeZone } from '../../units/format';
+  import { dayAndTime, fullDay, percent, shortDay } from '../../units/format';
   import { priceText, weightAsTyped, weightText } from '../../units/quantity';
   import { words } from '../../words';
   import { said, whole } from '../../words/said';
@@ -23,9 +23,6 @@
   const line = createQuery(lineQuery);
   const story = createQuery(() => storyQuery(id));
   const data = $derived(story.data);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const verdict = $derived(data ? words.ledger.verdicts[data.ledger.verdict] : '');
   const photos = $derived(
     data?.pieces.flatMap((one) => one.photos.map((id) => ({ id, tag: one.tag }))) ?? [],

@@ -16,7 +16,7 @@
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, useTimeZone } from '../../units/format';
+  import { dayAndTime } from '../../units/format';
   import { numberText } from '../../units/number';
   import { fieldText, temperatureText } from '../../units/quantity';
   import { words } from '../../words';
@@ -56,9 +56,6 @@
     enabled: now > 0 && Number.isFinite(placeId),
     placeholderData: keepPreviousData,
   }));
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   $effect(() => {
     void placeId;
     temperature = fieldText('temperature', place?.setpoint?.temperature_c ?? null);

@@ -4,6 +4,8 @@
 
   import { type Answer, api, type Schema, take } from '../../api/client';
 
+  import { keys } from '../../api/queries';
+
   import { session } from '../../shell/session.svelte';
   import { age, dayAndTime } from '../../units/format';
   import { words } from '../../words';
@@ -18,7 +20,7 @@
   const say = words.placeFacts;
   const client = useQueryClient();
   const devices = createQuery(() => ({
-    queryKey: ['devices'],
+    queryKey: keys.devices,
     queryFn: () => take(api.GET('/api/devices')),
     refetchInterval: 30_000,
   }));
@@ -29,7 +31,7 @@
   async function change(call: Promise<Answer<Schema['DeviceMade']>>): Promise<void> {
     try {
       token = (await take(call)).token;
-      void client.invalidateQueries({ queryKey: ['devices'] });
+      void client.invalidateQueries({ queryKey: keys.devices });
     } catch (error) {
       session.complain(error);
     }

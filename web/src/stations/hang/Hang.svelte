@@ -17,7 +17,6 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
   import { HangForm } from './hangform.svelte';
   import { type Carried, hand } from './hand.svelte';
@@ -59,9 +58,6 @@
   );
 
   $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
-  $effect(() => {
     if (Number.isFinite(placeId)) void keepRound(placeId);
   });
   /** What is chosen stands in the address; a paper tag's code leads here too. */
@@ -81,13 +77,13 @@
   /** A piece as it is now, or null where it has to be asked for anew: its dates are being made. */
   function refresh(answer: Schema['PieceOut'] | null): void {
     if (answer) client.setQueryData(keys.piece(answer.card.id), answer);
-    else void client.invalidateQueries({ queryKey: ['piece'] });
-    void client.invalidateQueries({ queryKey: ['room'] });
+    else void client.invalidateQueries({ queryKey: keys.pieces });
+    void client.invalidateQueries({ queryKey: keys.rooms });
     void client.invalidateQueries({ queryKey: keys.line });
     void client.invalidateQueries({ queryKey: keys.told });
-    void client.invalidateQueries({ queryKey: ['waiting'] });
-    void client.invalidateQueries({ queryKey: ['mending'] });
-    if (answer) void client.invalidateQueries({ queryKey: ['piece'], refetchType: 'none' });
+    void client.invalidateQueries({ queryKey: keys.waiting });
+    void client.invalidateQueries({ queryKey: keys.mendings });
+    if (answer) void client.invalidateQueries({ queryKey: keys.pieces, refetchType: 'none' });
   }
   function pick(id: number | null): void {
     intoAddress({ piece: id === null ? null : String(id) }, chosen === null && id !== null);

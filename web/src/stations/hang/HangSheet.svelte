@@ -4,6 +4,8 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
+
+  import { keys } from '../../api/queries';
   import Field from '../../forms/Field.svelte';
   import Instrument from '../../forms/Instrument.svelte';
   import Pick from '../../forms/Pick.svelte';
@@ -24,7 +26,7 @@
   let { form, room, onhung, onclose }: Props = $props();
 
   const waiting = createQuery(() => ({
-    queryKey: ['waiting'],
+    queryKey: keys.waiting,
     queryFn: () => take(api.GET('/api/bench/waiting')),
   }));
   const options = <T extends string>(names: Record<T, string>): [T, string][] =>

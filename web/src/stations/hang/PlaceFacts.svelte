@@ -4,6 +4,8 @@
 
   import { api, type Schema, take } from '../../api/client';
 
+  import { keys } from '../../api/queries';
+
   import { head } from '../../api/entry';
   import Field from '../../forms/Field.svelte';
   import When from '../../forms/When.svelte';
@@ -54,7 +56,7 @@
         ),
       );
       shown = '';
-      void client.invalidateQueries({ queryKey: ['room'] });
+      void client.invalidateQueries({ queryKey: keys.rooms });
     } catch (error) {
       session.complain(error);
     }

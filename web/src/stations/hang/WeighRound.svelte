@@ -20,7 +20,7 @@
   const client = useQueryClient();
   const placeId = $derived(Number((route.params as { place?: string }).place));
   const found = createQuery(() => ({
-    queryKey: ['round', placeId],
+    queryKey: keys.round(placeId),
     queryFn: () => take(api.GET('/api/places/{place_id}/round', { params: { path: { place_id: placeId } } })),
     staleTime: Infinity,
   }));
@@ -47,8 +47,8 @@
 
   async function leave(): Promise<void> {
     round?.finish();
-    client.removeQueries({ queryKey: ['round', placeId] });
-    for (const key of [['room'], ['piece'], keys.told, keys.today])
+    client.removeQueries({ queryKey: keys.round(placeId) });
+    for (const key of [keys.rooms, keys.pieces, keys.told, keys.today])
       void client.invalidateQueries({ queryKey: key });
     await navigate('/hang/:place', { params: { place: String(placeId) } });
   }

@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { keys } from '../../api/queries';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { dayAndTime } from '../../units/format';
@@ -12,7 +14,7 @@
 
   const say = words.house;
   const client = useQueryClient();
-  const copies = createQuery(() => ({ queryKey: ['copies'], queryFn: () => take(api.GET('/api/copies')) }));
+  const copies = createQuery(() => ({ queryKey: keys.copies, queryFn: () => take(api.GET('/api/copies')) }));
   const keeps = $derived(door.keepsHouse);
   let busy = $state(false);
 

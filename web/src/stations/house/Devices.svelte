@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
-  import { lineQuery } from '../../api/queries';
+  import { keys, lineQuery } from '../../api/queries';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { age, fullDay } from '../../units/format';
@@ -16,12 +16,12 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const devices = createQuery(() => ({
-    queryKey: ['devices'],
+    queryKey: keys.devices,
     queryFn: () => take(api.GET('/api/devices')),
     refetchInterval: 30_000,
   }));
   const broker = createQuery(() => ({
-    queryKey: ['broker'],
+    queryKey: keys.broker,
     queryFn: () => take(api.GET('/api/devices/broker')),
     refetchInterval: 10_000,
   }));
@@ -38,7 +38,7 @@
         const made = told as Schema['DeviceMade'];
         token = { name: made.device.name, token: made.token };
       }
-      void client.invalidateQueries({ queryKey: ['devices'] });
+      void client.invalidateQueries({ queryKey: keys.devices });
     } catch (error) {
       session.complain(error);
     }

@@ -6,16 +6,12 @@
   import { lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
-  import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
 
   type Room = 'workshop' | 'people' | 'devices' | 'alarms' | 'copies';
   let { here, hint, children }: { here: Room; hint: string; children: Snippet } = $props();
   const say = words.house;
   const line = createQuery(lineQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const rooms = [
     { name: 'workshop', href: p('/house') },
     { name: 'people', href: p('/house/people') },

@@ -3,6 +3,8 @@
   import { useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { keys } from '../../api/queries';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
@@ -21,7 +23,7 @@
       session.say(what === 'pin' ? say.pinChanged : say.passphraseChanged);
       [now, wanted] = ['', ''];
       await door.look();
-      void client.invalidateQueries({ queryKey: ['people'] });
+      void client.invalidateQueries({ queryKey: keys.people });
     } catch (error) {
       session.complain(error);
     }

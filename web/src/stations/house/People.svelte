@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, take } from '../../api/client';
+
+  import { keys } from '../../api/queries';
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { age, fullDay } from '../../units/format';
@@ -14,14 +16,14 @@
 
   const say = words.house;
   const client = useQueryClient();
-  const people = createQuery(() => ({ queryKey: ['people'], queryFn: () => take(api.GET('/api/people')) }));
+  const people = createQuery(() => ({ queryKey: keys.people, queryFn: () => take(api.GET('/api/people')) }));
   const browsers = createQuery(() => ({
-    queryKey: ['sign-ins'],
+    queryKey: keys.signIns,
     queryFn: () => take(api.GET('/api/sign-ins')),
     enabled: door.me !== null,
   }));
   const tablets = createQuery(() => ({
-    queryKey: ['tablets'],
+    queryKey: keys.tablets,
     queryFn: () => take(api.GET('/api/tablets')),
   }));
   const here = $derived((people.data ?? []).filter((one) => one.ended_at === null));

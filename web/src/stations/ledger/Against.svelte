@@ -4,10 +4,9 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import type { Schema } from '../../api/client';
-  import { ledgerQuery, lineQuery } from '../../api/queries';
+  import { keys, ledgerQuery, lineQuery } from '../../api/queries';
   import Line from '../../shell/Line.svelte';
   import { p, route } from '../../shell/router';
-  import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
   import { said, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
@@ -26,9 +25,6 @@
   const line = createQuery(lineQuery);
   const ledger = createQuery(() => ledgerQuery(id));
   const data = $derived(ledger.data);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   let picked = $state<string | null>(null);
   const shown = $derived(
     data?.hurdles.find((h) => h.name === picked) ??
@@ -58,7 +54,7 @@
 
   const took = (answer: Schema['LedgerOut']): void => {
     client.setQueryData(['ledger', id], answer);
-    void client.invalidateQueries({ queryKey: ['batch', id] });
+    void client.invalidateQueries({ queryKey: keys.batch(id) });
   };
   const settling = new Settling(() => id, took);
 </script>

@@ -17,7 +17,7 @@
     try {
       await take(api.PUT('/api/workshop', { body }));
       await client.invalidateQueries({ queryKey: keys.line });
-      await client.invalidateQueries({ queryKey: ['ledger', batch] });
+      await client.invalidateQueries({ queryKey: keys.ledger(batch) });
     } catch (error) {
       session.complain(error);
     }

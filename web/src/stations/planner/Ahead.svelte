@@ -8,7 +8,6 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { useTimeZone } from '../../units/format';
   import { words } from '../../words';
   import { brought, Hand } from './hand.svelte';
   import Strip from './Strip.svelte';
@@ -24,9 +23,6 @@
   let width = $state(0);
   let span = $state(Number(inAddress('weeks')) || (innerWidth < 700 ? 8 : 12));
   let wishing = $state(false);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   $effect(() => intoAddress({ weeks: String(span), plan: hand.kept?.id?.toString() ?? null }, false));
   const first = Number(inAddress('plan'));
   if (first) void takeUp(first);

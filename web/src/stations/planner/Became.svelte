@@ -4,6 +4,7 @@
 
   import { api, take } from '../../api/client';
   import { head } from '../../api/entry';
+  import { batchesQuery } from '../../api/queries';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
   import { words } from '../../words';
@@ -14,9 +15,8 @@
   const LATEST = 20;
   let open = $state(false);
   const book = createQuery(() => ({
-    queryKey: ['book', '', 'going', LATEST],
+    ...batchesQuery('', 'going', LATEST),
     enabled: open,
-    queryFn: () => take(api.GET('/api/book', { params: { query: { drawer: 'going', most: LATEST } } })),
   }));
 
   async function choose(batch: number, code: string): Promise<void> {

@@ -7,7 +7,7 @@
   import { inAddress, intoAddress } from '../../shell/address';
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
-  import { timeZone, useTimeZone } from '../../units/format';
+  import { timeZone } from '../../units/format';
   import { farLengthText, muchWeight, recipeWeight, typedAs } from '../../units/quantity';
   import { dayOf, daysLater, noonOf } from '../../units/days';
   import { words } from '../../words';
@@ -15,9 +15,6 @@
   const say = words.plan.shop;
   const AHEAD_DAYS = 28;
   const line = createQuery(lineQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   let from = $state(inAddress('from') ?? dayOf(new Date(), timeZone()));
   let to = $state(inAddress('to') ?? dayOf(daysLater(new Date(), AHEAD_DAYS), timeZone()));
   let pack = $state(inAddress('pack') ?? '25');

@@ -10,7 +10,7 @@
   import Line from '../../shell/Line.svelte';
   import { navigate, p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { dayAndTime, useTimeZone } from '../../units/format';
+  import { dayAndTime } from '../../units/format';
   import { tidyNumber } from '../../units/number';
   import { words } from '../../words';
   import Cares from './Cares.svelte';
@@ -23,9 +23,6 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const salt = createQuery(saltQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const picked = $derived(Number((route.params as { id?: string }).id) || null);
   const now = $derived(line.data ? new Date(line.data.now).getTime() : Date.now());
   let putting = $state(false);

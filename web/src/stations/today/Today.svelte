@@ -13,7 +13,7 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
-  import { longDay, useTimeZone } from '../../units/format';
+  import { longDay } from '../../units/format';
   import { words } from '../../words';
   import { said } from '../../words/said';
   import ChoreLine from './ChoreLine.svelte';
@@ -22,9 +22,6 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const round = createQuery(todayQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   let busy = $state(false);
 
   type Chore = Schema['ChoreOut'];

@@ -7,7 +7,7 @@
   import PaperTag from '../../goods/PaperTag.svelte';
   import Line from '../../shell/Line.svelte';
   import { navigate, route } from '../../shell/router';
-  import { fullDay, timeOfDay, useTimeZone } from '../../units/format';
+  import { fullDay, timeOfDay } from '../../units/format';
   import { numberText } from '../../units/number';
   import { words } from '../../words';
   import Stage from './Stage.svelte';
@@ -18,9 +18,6 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const warm = createQuery(warmQuery);
-  $effect(() => {
-    if (line.data?.workshop) useTimeZone(line.data.workshop.time_zone);
-  });
   const now = $derived(line.data ? new Date(line.data.now).getTime() : Date.now());
   const asked = $derived(Number((route.params as { id?: string }).id) || null);
   const picked = $derived(asked ?? warm.data?.running[0]?.batch_id ?? null);

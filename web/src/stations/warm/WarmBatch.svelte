@@ -3,7 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../api/client';
-  import { ledgerQuery, warmBatchQuery } from '../../api/queries';
+  import { keys, ledgerQuery, warmBatchQuery } from '../../api/queries';
   import LedgerMarks from '../../goods/LedgerMarks.svelte';
   import AsTable from '../../charts/AsTable.svelte';
   import PhCurve from '../../charts/PhCurve.svelte';
@@ -33,7 +33,7 @@
   const acid = $derived(ledger.data?.hurdles.find((h) => h.name === 'acid'));
   let box = $state<number | null>(null);
   const otherwise = createQuery(() => ({
-    queryKey: ['warm', batch, 'what-if', box],
+    queryKey: keys.whatIf(batch, box),
     enabled: box !== null,
     queryFn: () =>
       take(

@@ -3,6 +3,8 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../../api/client';
+
+  import { keys } from '../../../api/queries';
   import { dayAndTime } from '../../../units/format';
   import { words } from '../../../words';
   import { said } from '../../../words/said';
@@ -13,7 +15,7 @@
 
   const say = words.alarms;
   const alarms = createQuery(() => ({
-    queryKey: ['alarms'],
+    queryKey: keys.alarms,
     queryFn: () => take(api.GET('/api/alarms')),
     refetchInterval: 30_000,
   }));

@@ -4,6 +4,8 @@
   import { untrack } from 'svelte';
 
   import { api, type Schema, take } from '../../../api/client';
+
+  import { keys } from '../../../api/queries';
   import { head } from '../../../api/entry';
   import Field from '../../../forms/Field.svelte';
   import { optionalAs, optionalNumber } from '../../../forms/typed';
@@ -78,7 +80,7 @@
       );
       open = false;
       session.say(say.changed(band.place));
-      void client.invalidateQueries({ queryKey: ['alarms'] });
+      void client.invalidateQueries({ queryKey: keys.alarms });
     } catch (error) {
       session.complain(error);
     }

@@ -3,6 +3,8 @@
   import { useQueryClient } from '@tanstack/svelte-query';
 
   import { api, type Schema, take } from '../../../api/client';
+
+  import { keys } from '../../../api/queries';
   import { head } from '../../../api/entry';
   import Field from '../../../forms/Field.svelte';
   import { door } from '../../../shell/door.svelte';
@@ -33,7 +35,7 @@
   async function attempt(work: () => Promise<void>): Promise<void> {
     try {
       await work();
-      void client.invalidateQueries({ queryKey: ['alarms'] });
+      void client.invalidateQueries({ queryKey: keys.alarms });
     } catch (error) {
       session.complain(error);
     }
