@@ -105,9 +105,11 @@ def test_keys_of_one_letter_are_turned_off_for_dictation(page: Page, serve, cloc
     expect(page.get_by_label("Weight on the scale")).to_have_value("")
     page.keyboard.press("Escape")  # a key with a name still works
     expect(page.get_by_role("article", name="J-14-03")).not_to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^J-14-03"))).to_be_visible()
     page.goto(f"{page.url.split('/hang')[0]}/house")
     page.get_by_role("checkbox", name=re.compile("Keys of one letter")).check()
     page.go_back()
+    expect(page.get_by_role("button", name=re.compile("^J-14-03"))).to_be_visible()
     page.keyboard.press("b")
     expect(page.get_by_role("region", name="Bring in a file")).to_be_visible()
 

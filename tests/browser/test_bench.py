@@ -15,7 +15,7 @@ def weigh(page: Page, grams: str) -> None:
 
 def to_bench(page: Page, url: str) -> None:
     open_workshop(page, url)
-    page.get_by_role("link", name="Bench").click()
+    page.get_by_role("link", name="Bench", exact=True).click()
     expect(page.get_by_role("heading", name="Meat block")).to_be_visible()
 
 
