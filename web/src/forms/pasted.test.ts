@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { cellsOf, pastedTable, understand } from './pasted';
+import { cellsOf, pastedTable, pasting, understand } from './pasted';
 
 const columns = {
   tag: { name: 'tag', also: ['piece'], numeric: false },
@@ -29,6 +29,13 @@ describe('what is pasted', () => {
       expect(pastedTable(event)).toBeNull();
       expect(kept()).toBe(false);
     }
+  });
+  it('goes where it is wanted as cells, and nowhere where it is no table', async () => {
+    const taken: string[][][] = [];
+    const into = pasting((cells) => taken.push(cells));
+    await into(paste('1\t2').event);
+    await into(paste('12').event);
+    expect(taken).toEqual([[['1', '2']]]);
   });
   it('is read as a spreadsheet writes it: cells in quotes, lines within them, empty rows', async () => {
     expect(await cellsOf('J-1\t812\n\t\n"a ""b""\nc"\t 790 ')).toEqual([

@@ -16,6 +16,14 @@ export async function cellsOf(text: string): Promise<string[][]> {
   return rows.map((row) => row.map((cell) => cell.trim())).filter((row) => row.some((cell) => cell !== ''));
 }
 
+/** For `onpaste`: a table that is pasted goes to `take` as cells; anything else goes where it was pasted. */
+export const pasting =
+  (take: (cells: string[][]) => void) =>
+  async (event: ClipboardEvent): Promise<void> => {
+    const text = pastedTable(event);
+    if (text) take(await cellsOf(text));
+  };
+
 export interface Column {
   /** What the field is called here, and other words that a head may have for it. */
   name: string;

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Salt, curing salt and the other lines: share and grams, each moves the other.
   import Num from '../../forms/Num.svelte';
-  import { cellsOf, pastedTable } from '../../forms/pasted';
+  import { pasting } from '../../forms/pasted';
   import { gramDigits, recipeWeight, unit } from '../../units/quantity';
   import { words } from '../../words';
   import CuringLine from './CuringLine.svelte';
@@ -21,13 +21,7 @@
   const gramsOf = (key: string): number => desk.grams[key]?.grams ?? 0;
 </script>
 
-<section
-  aria-label={say.line}
-  onpaste={async (event) => {
-    const text = pastedTable(event);
-    if (text) pasted = await cellsOf(text);
-  }}
->
+<section aria-label={say.line} onpaste={pasting((cells) => (pasted = cells))}>
   <table class="rows">
     <thead>
       <tr>

@@ -2,7 +2,7 @@
   // The meat block: what was bought and trimmed, how fat it is, and the whole of it.
   // Long, since one table; its cells are of six kinds and each is used once.
   import Num from '../../forms/Num.svelte';
-  import { cellsOf, pastedTable } from '../../forms/pasted';
+  import { pasting } from '../../forms/pasted';
   import { words } from '../../words';
   import type { Desk } from './desk.svelte';
   import PastedParts from './PastedParts.svelte';
@@ -14,13 +14,7 @@
   const fault = (where: string): string | undefined => desk.faults[where];
 </script>
 
-<section
-  aria-label={say.meat}
-  onpaste={async (event) => {
-    const text = pastedTable(event);
-    if (text) pasted = await cellsOf(text);
-  }}
->
+<section aria-label={say.meat} onpaste={pasting((cells) => (pasted = cells))}>
   <h2 class="font-tag text-xl font-semibold">{say.meat}</h2>
   <table class="rows">
     <thead>

@@ -4,7 +4,7 @@
 
   import type { Schema } from '../../api/client';
   import Field from '../../forms/Field.svelte';
-  import { cellsOf, pastedTable } from '../../forms/pasted';
+  import { pasting } from '../../forms/pasted';
   import Pasted from '../../forms/Pasted.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
@@ -60,15 +60,7 @@
   }
 </script>
 
-<form
-  class="pieces"
-  onsubmit={add}
-  onpaste={async (event) => {
-    const text = pastedTable(event);
-    if (text) pasted = await cellsOf(text);
-  }}
-  aria-label={say.pieces}
->
+<form class="pieces" onsubmit={add} onpaste={pasting((cells) => (pasted = cells))} aria-label={say.pieces}>
   {#if batch.mixes.length}
     <label class="mb-2 block max-w-sm">
       <span class="block text-sm font-semibold">{say.mixOf}</span>
