@@ -12957,7 +12957,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "waiting" | "falling" | "reached" | "slow" | "stalled" | "too_low" | "over_allowance";
+            state: "waiting" | "falling" | "reached" | "slow" | "stalled" | "too_low" | "over_allowance" | "likely" | "unmeasured";
             /**
              * Stuffed At
              * Format: date-time

@@ -4,23 +4,23 @@
 
   import { takesFocus } from '../keys/focus';
   import { words } from '../words';
-  import { type Column, understand } from './pasted';
+  import type { Column, Understood } from './pasted';
 
   interface Props {
-    cells: string[][];
+    /** The table as it was understood; what its columns hold can still be said otherwise. */
+    found: Understood<Role>;
     columns: Partial<Record<Role, Column>>;
     /** What is wrong with a row, or null. */
     fault: (row: Partial<Record<Role, string>>) => string | null;
     ontake: (rows: Partial<Record<Role, string>>[]) => void;
     onleave: () => void;
     /** What else has to be said of the table. */
-    asked?: Snippet<[{ head: string[] | null; roles: (Role | null)[] }]>;
+    asked?: Snippet<[(Role | null)[]]>;
   }
-  let { cells, columns, fault, ontake, onleave, asked }: Props = $props();
+  let { found, columns, fault, ontake, onleave, asked }: Props = $props();
   const say = words.pasted;
-  const found = untrack(() => understand(cells, columns));
-  const roles = $state(found.roles);
-  const taken = $state(found.rows.map(() => true));
+  const roles = $state(untrack(() => [...found.roles]));
+  const taken = $state(untrack(() => found.rows.map(() => true)));
   const names = $derived(Object.entries(columns) as [Role, Column][]);
 
   const rowOf = (row: string[]): Partial<Record<Role, string>> =>
@@ -76,7 +76,7 @@
       </tbody>
     </table>
   </div>
-  {@render asked?.({ head: found.head, roles })}
+  {@render asked?.(roles)}
   <div class="mt-2 flex flex-wrap items-center gap-3">
     <button
       type="button"

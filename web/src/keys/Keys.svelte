@@ -9,7 +9,7 @@
 
 <dialog
   bind:this={box}
-  class="keys"
+  class="over m-auto"
   aria-label={words.keys.title}
   {onclose}
   onclick={(event) => event.target === box && box?.close()}
@@ -25,18 +25,3 @@
     <button class="btn mt-3 min-h-11" onclick={() => box?.close()}>{words.close}</button>
   </div>
 </dialog>
-
-<style>
-  .keys {
-    margin: auto;
-    padding: 0;
-    border: 0;
-    border-radius: 4px;
-    background: var(--color-base-100);
-    color: var(--color-base-content);
-    box-shadow: 0 18px 50px rgb(0 0 0 / 35%);
-  }
-  .keys::backdrop {
-    background: rgb(20 28 26 / 45%);
-  }
-</style>

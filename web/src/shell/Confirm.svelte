@@ -33,7 +33,7 @@
 
 <dialog
   bind:this={box}
-  class="sheet"
+  class="over sheet"
   aria-label={say.confirm}
   onclose={() => confirm.open && confirm.answer(false)}
 >
@@ -67,12 +67,5 @@
     width: min(26rem, 94vw);
     margin: 14vh auto 0;
     padding: 1.2rem 1.4rem;
-    border-radius: 4px;
-    background: var(--color-base-100);
-    color: var(--color-base-content);
-    box-shadow: 0 18px 50px rgb(0 0 0 / 35%);
-  }
-  .sheet::backdrop {
-    background: rgb(20 28 26 / 45%);
   }
 </style>

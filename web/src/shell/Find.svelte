@@ -60,7 +60,7 @@
 
 <svelte:window onkeydown={onkey} />
 
-<dialog bind:this={box} class="find" aria-label={say.open} onclose={() => (finding.open = false)}>
+<dialog bind:this={box} class="over find" aria-label={say.open} onclose={() => (finding.open = false)}>
   {#if finding.open}
     <input
       type="search"
@@ -103,15 +103,6 @@
   .find {
     width: min(44rem, 94vw);
     margin: 8vh auto 0;
-    padding: 0;
-    border: 0;
-    border-radius: 4px;
-    background: var(--color-base-100);
-    color: var(--color-base-content);
-    box-shadow: 0 18px 50px rgb(0 0 0 / 35%);
-  }
-  .find::backdrop {
-    background: rgb(20 28 26 / 45%);
   }
   input {
     width: 100%;

@@ -8,7 +8,7 @@ import { keys } from '../api/queries';
 export const making = new SvelteSet<number>();
 
 const TOGETHER_MS = 150;
-const MOVED_BY_DATES = [keys.rooms, keys.pieces, keys.told, ['mending'], keys.today, keys.line];
+const MOVED_BY_DATES = [keys.rooms, keys.pieces, keys.told, keys.mendings, keys.today, keys.line];
 
 export function follow(queries: QueryClient): () => void {
   if (typeof EventSource === 'undefined') return () => undefined;

@@ -34,7 +34,7 @@ class KindPrior:
     spread: float = 1.0  # how far its batches and pieces differ; 1 as usual, less for goods made to a measure
 
 
-# Fitted on logs of practice (docs/decisions/0001); fat and losses as practitioners usually have them
+# Estimates, of which docs/benchmarks.md says how they fare; fat and losses as practitioners usually have them
 KINDS: dict[Kind, KindPrior] = {
     "salame": KindPrior(0.71, 1.29, 25, 6, 0.33, 0.011, 35, spread=0.75),
     "whole_muscle": KindPrior(0.81, 1.05, 7, 5, 0.34, 0.004, 35, spread=1.05),

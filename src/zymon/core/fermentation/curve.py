@@ -14,12 +14,12 @@ Array = npt.NDArray[np.float64]
 Culture = Literal["slow", "medium", "fast", "wild", "none"]
 BoxFault = Literal["", "fell", "cold"]
 
-STEP_HOURS = 0.25  # hours; finer changes no date
+STEP_HOURS = 0.25  # hours; the step of the clock
 LONGEST_HOURS = 240.0  # what has not crossed by then does not
 GOODS_LAG_HOURS = 3.0  # the goods follow the box over hours; estimate for a salame of 60 mm
 GOODS_START_C = 6.0  # mince as it comes from the machine, kept cold [°C]; usual practice
 PERSISTS_OFF_C = 4.0  # a box this far off its set point has a fault
-WARMING_UP_HOURS, RECENT_HOURS = 4.0, 3.0  # hours; estimates for usual calibres, and for what counts as lately
+WARMING_UP_HOURS, RECENT_HOURS = 4.0, 3.0  # hours until a box is judged, and that count as lately; estimates
 UNNOTICED_HOURS = 15.0  # a box that has been down for longer is not about to be mended
 
 

@@ -14,6 +14,7 @@ from .particles import Falls, weigh_falls
 
 Array = npt.NDArray[np.float64]
 State = Literal["waiting", "falling", "reached", "slow", "stalled", "too_low", "over_allowance"]
+Standing = Literal[State, "likely", "unmeasured"]
 
 FIRST_BY_HOUR, FIRST_FAST_HOUR = 12.0, 6.0  # by when a pH is measured for the first time; a fast culture earlier
 NEVER_ABOVE = 0.6  # share of draws that never cross from which no date is given
@@ -21,7 +22,7 @@ DOUBT_ABOVE = 0.30  # from which the fall is called slow
 CURVE_HOURS, CURVE_DRAWS = 61, 512  # of equal weight: enough for a band on a screen
 FALLEN = 0.08  # a fall that a meter can see
 TOO_LOW = 0.15  # under the target
-MEASURE_WITHIN_HOURS = 12.0  # hours; usual practice: nobody waits longer for the first reading
+MEASURE_WITHIN_HOURS = 12.0  # hours; the next reading is asked for no later than that; usual practice
 
 
 @dataclass(frozen=True)
@@ -110,6 +111,19 @@ def forecast_fermentation(
         curve_p50=curve[:, 1],
         curve_p90=curve[:, 2],
     )
+
+
+def standing(state: State, measured_hour: float | None, ended: bool) -> Standing:
+    """The state as it may be said: sour enough only where that was measured.
+
+    Parameters: state, as forecast; measured_hour [h], of the first measured 5.3, or None; ended: no longer warm.
+
+    >>> standing("reached", 22.0, False), standing("reached", None, False), standing("reached", None, True)
+    ('reached', 'likely', 'unmeasured')
+    """
+    if state != "reached" or measured_hour is not None:
+        return state
+    return "unmeasured" if ended else "likely"
 
 
 def _quantiles(values: Array, weight: Array) -> tuple[float, float, float]:

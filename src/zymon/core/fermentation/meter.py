@@ -10,11 +10,11 @@ from ..say import Said, said
 from .curve import REPEAT_WITHIN_PH
 
 SLOPE_LOW, SLOPE_HIGH = 92.0, 102.0  # % of theory
-OLD_DAYS = 30.0  # days; usual advice of makers of electrodes
+OLD_DAYS = 30.0  # days for which a calibration is trusted; estimate
 REPEAT_HOURS = 0.34  # readings this close together are repeats of one
-METERS_DIFFER = 0.10  # pH between two meters that were both calibrated
+METERS_DIFFER = 0.10  # pH by which two meters contradict each other; estimate
 PLAUSIBLE_PH = (3.8, 7.2)  # pH that meat can have, from sourest to spoiled
-WARM_SAMPLE_C = 45.0  # °C; beyond what an electrode corrects
+WARM_SAMPLE_C = 45.0  # °C; no sample is so warm: it was read in Fahrenheit
 
 
 @dataclass(frozen=True)

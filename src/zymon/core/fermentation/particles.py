@@ -33,9 +33,9 @@ OFFSET_SD = 0.03  # of the meter, the same for all its readings
 BUFFER, BUFFER_SD = 56.0, 6.5  # mmol/kg per pH
 ACID_PER_PERCENT = 111.0  # mmol lactic acid per kg from one percent of dextrose
 LONGEST_SHARE = 1.9  # of the half-way time that a fall may take: it does not begin before stuffing
-# lowest pH that acid stops at, its spread and softness; fitted on practice data
+# lowest pH that acid stops at, its spread and softness; estimates
 FLOOR_PH, FLOOR_SD, FLOOR_SOFT = 4.52, 0.12, 0.12
-# pH of the mince at the start and its spread, unknown or measured; fitted on practice data
+# pH of the mince at the start and its spread, unknown or measured; estimates
 USUAL_START, USUAL_START_SD, DECLARED_START_SD = 5.79, 0.12, 0.05
 USUAL_DEXTROSE, USUAL_DEXTROSE_SD = 0.4, 0.22  # percent of the meat and its spread where nobody said; usual practice
 # Before anything is measured: how often the culture is dead, or the sugar that was meant is not there

@@ -26,7 +26,7 @@ PartKind = Literal["salt", "cold", "warm"]
 LONGEST_WARM_H = 72.0  # nobody waits longer for a pH that does not come; estimate of practice
 LEAST_WARM_H = 12.0  # nobody takes goods out of the warm sooner; estimate of practice
 NORMAL_P90 = 1.2816  # standard deviations to the ninth tenth of a normal
-# grams of a block that thaw a day in a fridge, and the longest in days; usual practice
+# grams of a block that thaw a day in a fridge, and the longest in days; estimates
 THAWED_A_DAY_G, LONGEST_THAW_DAYS = 2500.0, 5
 HOUR_S = 3600.0
 SALT_COLUMN, WARM_SEED = 0, 4

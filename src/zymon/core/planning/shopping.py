@@ -14,7 +14,7 @@ ORDER: tuple[Goods, ...] = ("meat", "salt", "curing_salt", "culture", "spice", "
 
 USUAL_TRIM = 0.08  # of what is bought, for sinew, skin and edges; estimate of practice
 CULTURE_PACK_G = 25.0  # usual sachet
-BAG_SPARE = 0.1  # share of bags that leak or are cut wrong; usual practice
+BAG_SPARE = 0.1  # share of bags that leak or are cut wrong; estimate
 
 
 @dataclass(frozen=True)

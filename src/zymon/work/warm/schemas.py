@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 
 from zymon.core.fermentation.curve import Culture
-from zymon.core.fermentation.forecast import State
+from zymon.core.fermentation.forecast import Standing
 from zymon.formats.texts import ONE_LINE
 from zymon.store.kinds import BatchEventKind as WarmEvent
 
@@ -81,7 +81,7 @@ class WarmCard(BaseModel):
     setpoint_c: float | None
     stuffed_at: datetime
     ended_at: datetime | None
-    state: State
+    state: Standing
     ph_now: float
     crosses: WhenOut
     reaches_target: WhenOut

@@ -12,6 +12,7 @@ from zymon.core.fermentation.forecast import (
     Window,
     first_measured,
     forecast_fermentation,
+    standing,
     still_possible,
 )
 from zymon.core.fermentation.meter import ask_about_ph, meter_warnings, meters_disagree
@@ -70,6 +71,7 @@ def card(session: Session, batch: store.WarmBatch, made: FermentationForecast) -
     allowance = _allowance(batch, made, limits)
     pinch = None if making.pinch_place_id is None else place(session, making.pinch_place_id).name
     last = stand[-1] if stand else None
+    measured = first_measured(batch.fermentation)
     return s.WarmCard(
         batch_id=stage.batch_id,
         batch=making.batch.code,
@@ -85,11 +87,11 @@ def card(session: Session, batch: store.WarmBatch, made: FermentationForecast) -
         setpoint_c=batch.fermentation.setpoint_c,
         stuffed_at=moment(stage.stuffed_s),
         ended_at=None if batch.ended_s is None else moment(batch.ended_s),
-        state=made.state,
+        state=standing(made.state, measured, batch.ended_s is not None),
         ph_now=round(made.ph_now, 3),
         crosses=when(batch, made.crosses),
         reaches_target=when(batch, made.reaches_target),
-        measured_at=_at(batch, first_measured(batch.fermentation)),
+        measured_at=_at(batch, measured),
         allowance=allowance,
         causes=all_said(made.causes),
         possible=all_said(still_possible(batch.fermentation, made)),

@@ -4,7 +4,7 @@
 
   import type { Schema } from '../../api/client';
   import Field from '../../forms/Field.svelte';
-  import { pasting } from '../../forms/pasted';
+  import { pasting, understand } from '../../forms/pasted';
   import Pasted from '../../forms/Pasted.svelte';
   import Pick from '../../forms/Pick.svelte';
   import When from '../../forms/When.svelte';
@@ -73,7 +73,7 @@
   <h2 class="font-tag text-xl font-semibold">{say.pieces}</h2>
   <p class="quiet">{say.pieceHint} {words.bench.pasted.way}</p>
   {#if pasted}{#key pasted}<Pasted
-        cells={pasted}
+        found={understand(pasted, columns)}
         {columns}
         fault={(row) => making.fault(row)}
         ontake={addPasted}
@@ -85,7 +85,7 @@
       <input
         id="gross"
         class="input min-h-11 w-full text-base font-semibold"
-        class:input-error={making.wrong}
+        class:input-error={making.problem !== null}
         inputmode="decimal"
         autocomplete="off"
         required={making.byWeight}

@@ -20,20 +20,16 @@
     },
     note: { name: say.note, also: ['note', 'remark', 'nota'], numeric: false },
   };
+  const found = untrack(() => understand(cells, columns));
   const bases: Basis[] = ['percent', 'per_kg', 'absolute'];
   /** What bare numbers are: as the head of their column has it, until somebody says otherwise. */
-  let bare = $state(
-    untrack(() => {
-      const { head, roles } = understand(cells, columns);
-      return basisOf(head?.[roles.indexOf('amount')]);
-    }),
-  );
+  let bare = $state(basisOf(found.head?.[found.roles.indexOf('amount')]));
 </script>
 
 <Pasted
-  {cells}
+  {found}
   {columns}
-  fault={(row) => lineFault(row, bare)}
+  fault={(row) => lineFault(row, bare, desk.worked?.meat_g ?? 0)}
   onleave={onclose}
   ontake={(rows) => {
     const undo = desk.replaced(() => takeLines(desk, rows, bare));

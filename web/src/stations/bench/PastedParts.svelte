@@ -1,5 +1,8 @@
 <script lang="ts">
   // Parts of the meat block from a spreadsheet, before they go onto the sheet.
+  import { untrack } from 'svelte';
+
+  import { understand } from '../../forms/pasted';
   import Pasted from '../../forms/Pasted.svelte';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
@@ -14,10 +17,11 @@
     fat: { name: say.fatOf, also: ['fat', 'grasso'], numeric: true },
     lot: { name: say.lot, also: ['lot', 'lotto'], numeric: false },
   };
+  const found = untrack(() => understand(cells, columns));
 </script>
 
 <Pasted
-  {cells}
+  {found}
   {columns}
   fault={(row) => {
     const part = partOf(row);
@@ -33,7 +37,7 @@
     onclose();
   }}
 >
-  {#snippet asked({ roles })}
+  {#snippet asked(roles)}
     {#if !roles.includes('fat')}<p class="mt-1">{say.pasted.tenPercent}</p>{/if}
   {/snippet}
 </Pasted>

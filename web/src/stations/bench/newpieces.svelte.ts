@@ -3,7 +3,6 @@ import { api, type Schema, take } from '../../api/client';
 import { head } from '../../api/entry';
 import { optionalAs, tareParts } from '../../forms/typed';
 import { When } from '../../forms/when.svelte';
-import { typedAs } from '../../units/quantity';
 import { words } from '../../words';
 
 type Batch = Schema['BatchOut'];
@@ -18,8 +17,6 @@ export class NewPieces {
   readonly tare = $state({ casing: '', net: '', string: '', coat: '' });
   readonly when = new When();
   problem = $state<string | null>(null);
-  /** Whether it is the weight that could not be taken. */
-  wrong = $state(false);
   busy = $state(false);
 
   constructor(
@@ -58,8 +55,7 @@ export class NewPieces {
 
   /** What is wrong with a piece as typed, or null. */
   fault(typed: PieceTyped): string | null {
-    if (this.byWeight && typedAs('mass', typed.gross ?? '') === null)
-      return typed.gross?.trim() ? words.errors.isNoNumber(typed.gross.trim()) : words.errors.noNumber;
+    if (this.byWeight && !typed.gross?.trim()) return words.errors.noNumber;
     try {
       this.bodyOf(typed);
       return null;
@@ -84,11 +80,9 @@ export class NewPieces {
     try {
       const answer = await this.send(rows.map((row) => this.bodyOf(row)));
       this.problem = null;
-      this.wrong = false;
       return answer;
     } catch (error) {
       this.problem = error instanceof Error ? error.message : words.errors.unexpected(0);
-      this.wrong = true;
       return null;
     } finally {
       this.busy = false;
@@ -98,10 +92,8 @@ export class NewPieces {
   /** Tag what is typed; its fields are free for the next one at once, and filled again where it is refused. */
   async add(): Promise<Batch | null> {
     if (this.busy) return null;
-    if (typedAs('mass', this.one.gross) === null && (this.byWeight || this.one.gross.trim() !== '')) {
-      [this.problem, this.wrong] = [words.errors.noNumber, true];
-      return null;
-    }
+    this.problem = this.fault(this.one);
+    if (this.problem !== null) return null;
     const typed = { ...this.one };
     Object.assign(this.one, { gross: '', tag: '', raw: '', cured: '' });
     const answer = await this.addAll([typed]);

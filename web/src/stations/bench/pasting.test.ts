@@ -48,11 +48,16 @@ describe('a line', () => {
     ]);
   });
   it('cannot be taken without a name or a number, nor as a curing salt, which is counted in its own place', () => {
-    expect(lineFault({ name: 'Garlic', amount: '2' }, 'per_kg')).toBeNull();
-    expect(lineFault({ amount: '2' }, 'percent')).toContain('called');
-    expect(lineFault({ name: 'Garlic', amount: 'a bit' }, 'percent')).toContain('a bit');
-    expect(lineFault({ name: 'Garlic', amount: '-2' }, 'percent')).toContain('-2');
-    expect(lineFault({ name: 'Curing salt', amount: '0.25' }, 'percent')).toContain('nitrite');
+    expect(lineFault({ name: 'Garlic', amount: '2' }, 'per_kg', 5000)).toBeNull();
+    expect(lineFault({ amount: '2' }, 'percent', 5000)).toContain('called');
+    expect(lineFault({ name: 'Garlic', amount: 'a bit' }, 'percent', 5000)).toContain('a bit');
+    expect(lineFault({ name: 'Garlic', amount: '-2' }, 'percent', 5000)).toContain('-2');
+    expect(lineFault({ name: 'Curing salt', amount: '0.25' }, 'percent', 5000)).toContain('nitrite');
+  });
+  it('of salt in grams waits for the meat, of which it is kept as a share', () => {
+    expect(lineFault({ name: 'Salt', amount: '140 g' }, 'percent', 0)).toContain('meat first');
+    expect(lineFault({ name: 'Salt', amount: '140 g' }, 'percent', 5000)).toBeNull();
+    expect(lineFault({ name: 'Salt', amount: '2.8' }, 'percent', 0)).toBeNull();
   });
   it('goes beneath those that are there; salt goes to its own place, not beside it', () => {
     const desk = {

@@ -57,11 +57,13 @@ export function basisOf(head: string | undefined): Basis {
 type Row = Partial<Record<'name' | 'amount' | 'note', string>>;
 
 /** What is wrong with a row of lines, or null. */
-export function lineFault(row: Row, bare: Basis): string | null {
+export function lineFault(row: Row, bare: Basis, meat_g: number): string | null {
   if (!row.name?.trim()) return say.noName;
   if (isCuring(row.name)) return say.curingApart;
   const read = amountOf(row.amount ?? '', bare);
-  return read === null || read.amount < 0 ? words.errors.isNoNumber((row.amount ?? '').trim() || '–') : null;
+  if (read === null || read.amount < 0) return words.errors.isNoNumber((row.amount ?? '').trim() || '–');
+  // salt is kept as a share: without meat its grams would be lost
+  return isSalt(row.name) && read.basis === 'absolute' && meat_g <= 0 ? say.meatFirst : null;
 }
 
 /** Put rows on the sheet: salt to its own place, the others beneath the lines that are there. */

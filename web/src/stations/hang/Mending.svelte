@@ -2,6 +2,7 @@
   // What goes wrong with a piece, on what evidence, and what each way of mending it would do to date and ring.
   import { createQuery } from '@tanstack/svelte-query';
 
+  import { keys } from '../../api/queries';
   import { api, type Schema, take } from '../../api/client';
   import { longDay } from '../../units/format';
   import { numberText } from '../../units/number';
@@ -17,7 +18,7 @@
   let { piece, now, onhook }: Props = $props();
   const say = words.mend;
   const found = createQuery(() => ({
-    queryKey: ['mending', piece.card.id, piece.card.loss_percent, piece.card.rod, piece.card.hook],
+    queryKey: [...keys.mendings, piece.card.id, piece.card.loss_percent, piece.card.rod, piece.card.hook],
     queryFn: () =>
       take(api.GET('/api/pieces/{piece_id}/mending', { params: { path: { piece_id: piece.card.id } } })),
   }));

@@ -30,9 +30,6 @@
   const desk = $derived(picked === null ? null : new WarmDesk(picked, renew));
   const hour = (card: Schema['WarmCard']): number =>
     Math.round((now - new Date(card.stuffed_at).getTime()) / 3_600_000);
-  /** What the batch is; sour enough only where that was measured. */
-  const stateOf = (card: Schema['WarmCard'], unmeasured: string): string =>
-    card.state === 'reached' && card.measured_at === null ? unmeasured : say.states[card.state];
   const bad = (state: Schema['WarmCard']['state']): boolean =>
     state === 'stalled' || state === 'over_allowance' || state === 'too_low';
 </script>
@@ -63,7 +60,7 @@
               class="block font-semibold"
               class:text-error={bad(card.state)}
               class:text-warning={card.state === 'slow'}
-              >{stateOf(card, say.likely)}, {say.since(hour(card))}</span
+              >{say.states[card.state]}, {say.since(hour(card))}</span
             >
             <span class="quiet block text-sm">{card.product}</span>
             {#if card.measure_next}<span class="block text-sm"
@@ -86,7 +83,7 @@
               chosen={card.batch_id === picked}
             />
             <span class="min-w-0">
-              <span class="block">{stateOf(card, say.unmeasured)}</span>
+              <span class="block">{say.states[card.state]}</span>
               <span class="quiet block text-sm">{fullDay(card.stuffed_at)}</span>
             </span>
           </button>

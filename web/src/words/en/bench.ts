@@ -28,6 +28,7 @@ export const bench = {
   pasted: {
     way: 'Rows copied from a spreadsheet can be pasted into the table.',
     noName: 'What is it called?',
+    meatFirst: 'Type the meat first: salt is kept as a share of it.',
     curingApart: 'Curing salt has a line of its own above, so that its nitrite is counted: pick it there.',
     bare: 'Numbers without a unit are',
     tenPercent: 'A part of which nothing says how fat it is goes in with 10 %: mend it on the sheet.',

@@ -28,6 +28,7 @@ export const bench = {
   pasted: {
     way: 'Le righe copiate da un foglio di calcolo si possono incollare nella tabella.',
     noName: 'Come si chiama?',
+    meatFirst: 'Scrivere prima la carne: il sale si tiene come quota di quella.',
     curingApart: 'Il sale nitritato ha una riga sua qui sopra, così il nitrito si conta: sceglierlo lì.',
     bare: 'I numeri senza unità sono',
     tenPercent: 'Una parte di cui nulla dice quanto è grassa entra con il 10 %: correggerla sul foglio.',
