@@ -121,6 +121,11 @@ def test_the_next_reading_is_asked_for_while_it_can_still_tell() -> None:
     assert told(batch(30.0, 25.0, *FALLING, (26.0, 5.2), (30.0, 5.08))).measure_next_hour is None
 
 
+@pytest.mark.parametrize("c", [10.0, 14.0, 18.0])
+def test_however_slow_it_is_the_next_reading_is_asked_for_within_twelve_hours(c: float) -> None:
+    assert told(batch(6.0, c, (5.0, 5.79))).measure_next_hour == 18
+
+
 @pytest.mark.parametrize("readings", [(), FALLING])
 def test_what_is_likely_sour_enough_and_was_never_measured_so_is_to_be_measured_now(readings: tuple) -> None:
     likely = told(batch(60.0, 25.0, *readings))

@@ -241,7 +241,7 @@ def _measure_next(
         earliest = FIRST_BY_HOUR if crosses.p10 is None else min(crosses.p10, FIRST_BY_HOUR)
         return max(min(FIRST_FAST_HOUR, earliest) if batch.culture == "fast" else earliest, batch.now_hour)
     start = batch.now_hour + 1.5
-    end = start + MEASURE_WITHIN_HOURS
+    end = batch.now_hour + MEASURE_WITHIN_HOURS
     if runs_out_hour is not None:
         end = max(min(end, runs_out_hour - 1.0), start)
     if state == "falling" and crosses.p50 is not None and crosses.p90 is not None:
