@@ -91,4 +91,11 @@ def measure() -> str:
             f"| {course.name} | {course.sort.replace('_', ' ')} | {first:g}–{last:g} | {mid:.0f} "
             f"| {low:.0f}–{high:.0f} | {high / low:.1f} | {'yes' if first <= mid <= last else 'no'} |"
         )
+    belly = next(c for c in COURSES if c.kind == "belly").forecast()
+    lost = [f"{100 * belly.loss_at(week * 7 * DAY)[1]:.0f} %" for week in (3, 4)]
+    rows += [
+        "",
+        "Makers tell a flat belly by days and feel, after three to four weeks, at 12–18 %: after three weeks Zymon "
+        f"expects {lost[0]}, after four {lost[1]}.",
+    ]
     return "\n".join(rows)

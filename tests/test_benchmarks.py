@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 from benchmarks import hand_methods
-from benchmarks.accuracy import CUTS, cut_history, zymon
+from benchmarks.accuracy import CUTS, cut_history, rows_of, zymon
 from benchmarks.physics import PHYSICS, Batch, driven
 from benchmarks.simulator import DAY, simulate
 
@@ -58,3 +58,12 @@ def test_a_cut_history_holds_nothing_of_the_future_and_asks_only_what_is_still_a
             assert answer is None or answer[0] <= answer[1] <= answer[2]
     assert shown == sorted(shown)
     assert shown[0] == 0 < shown[-1]
+
+
+@pytest.mark.drill
+@pytest.mark.parametrize("physics", PHYSICS)
+def test_the_truth_lies_inside_as_often_as_it_is_said_to(physics: str) -> None:
+    rows = rows_of(zymon, physics)
+    assert 0.75 <= np.mean([row.inside for row in rows]) <= 0.88
+    late = [row for row in rows if row.cut == 0.8]
+    assert np.median([row.error for row in late]) < np.median([row.error for row in rows if row.cut == 0.0]) / 2

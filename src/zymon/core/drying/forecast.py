@@ -28,8 +28,9 @@ Status = Literal["drying", "ready", "stalled"]
 
 DRAWS = 64
 # How far the pace of the weeks ahead may differ from the learned one (ln). Of an irregular muscle no one body is quite
-# like it, so that its last weeks follow its first ones less
+# like it: its last weeks, when only the thick parts are wet, follow its first ones less and less
 DRIFT_SD, IRREGULAR_DRIFT_SD = 0.015, 0.06
+IRREGULAR_LATE_DRIFT_SD = 0.38  # on top of it at the end of its usual way; fitted to simulated hangings
 SAFE_OVER_GENTLE = 1.5  # how much faster than in gentle air a piece may dry before its rim runs ahead; estimate
 LIKELY_REACHED = 0.5  # share of the futures that have to get to the target before a date is told
 NEXT_TO_NOTHING = 1e-9  # the weight of a future that never gets there, where the others are asked for their dates
@@ -192,7 +193,9 @@ class Fitted:
 
     def _future(self, c: Arrays) -> Future:
         offset_c, offset_rh, drift = np.repeat(self.ahead, len(c.pieces), axis=0).T
-        drift_sd = [IRREGULAR_DRIFT_SD if p.shape == "irregular" else DRIFT_SD for p in c.pieces]
+        gone = np.clip((c.now_s - c.hung) / c.span_s, 0.0, 1.0)
+        irregular = np.array([piece.shape == "irregular" for piece in c.pieces])
+        drift_sd = np.where(irregular, IRREGULAR_DRIFT_SD + IRREGULAR_LATE_DRIFT_SD * gone, DRIFT_SD)
         return Future(offset_c, offset_rh, drift * np.tile(drift_sd, len(self.ahead)))
 
 

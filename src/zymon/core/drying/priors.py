@@ -46,10 +46,11 @@ KINDS: dict[Kind, KindPrior] = {
 }
 # An irregular muscle is thin somewhere and thick elsewhere: it starts fast and slows early. In terms of one
 # equivalent body that is a leaky rim round a slow inside.
-IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.9, 0.49
+IRREGULAR_PERMEANCE, IRREGULAR_DIFFUSIVITY = 3.9, 0.51
 FLAT_PERMEANCE = 1.4  # a flat muscle is uneven too, though less
 # Its thick parts go on drying where such a body would have slowed; its pace is freer, as no one body is quite like it
 IRREGULAR_USUAL_TREND, IRREGULAR_TREND = 0.15, 1.9
+IRREGULAR_SPREAD = 1.12  # and how far its batches and pieces differ, against goods with one measure all along
 CASINGS: dict[str, float] = {
     "none": 1.05, "natural": 1.0, "fibrous": 0.93, "collagen": 0.95, "cloth": 0.95, "membrane": 0.8, "coating": 0.6,
 }  # fmt: skip
@@ -121,4 +122,5 @@ def piece_prior(
         batch_cov[4, 4] *= IRREGULAR_TREND**2
         piece_cov[4, 4] *= IRREGULAR_TREND**2
     salt = TYPICAL_SALT_PERCENT if salt_percent is None else salt_percent
-    return PiecePrior(mean, batch_cov * typical.spread**2, piece_cov * typical.spread**2, fat / 100, salt / 100)
+    spread = typical.spread * (IRREGULAR_SPREAD if shape == "irregular" else 1.0)
+    return PiecePrior(mean, batch_cov * spread**2, piece_cov * spread**2, fat / 100, salt / 100)
