@@ -52,7 +52,7 @@ def addresses_of(page: Page, url: str) -> list[str]:
     return [
         *PAGES,
         *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
-        *(f"/bench/batch/{batch}/against" for batch in batches),
+        *(f"/bench/batch/{batch}/against" for batch in batches[::3]),
         *(f"/book/batch/{batch}" for batch in batches[::3]),
         *(f"/bench/batch/{batch}" for batch in batches[::3]),
     ]

@@ -105,7 +105,24 @@ def test_a_door_that_stands_open(rows: list[Row], told: list[Kind]) -> None:
     assert kinds(rows, Band(frost=False, silent_s=None)) == []
 
 
-@pytest.mark.parametrize(("after_s", "same"), [(alarms.STORM_S - 1, True), (alarms.STORM_S, False)])
+@pytest.mark.parametrize(("minutes", "told"), [(15, ["door"]), (15.1, [])])
+def test_a_door_steps_within_a_quarter_of_an_hour_what_drifts_is_no_door(minutes: float, told: list[Kind]) -> None:
+    before = [(NOW - 60 * m, 13.0, 78.0) for m in (80, 70, 60, 50, 40)]
+    after = [(NOW - 60 * (40 - minutes - m), 13.0, 60.0) for m in (0, 10, 20, 24)]
+    assert kinds([*before, *after], Band(frost=False, silent_s=None, door_s=900)) == told
+
+
+@pytest.mark.parametrize(("ago", "told"), [((74, 72, 70), ["door"]), ((78, 77, 76), [])])
+def test_the_air_of_the_last_hour_is_what_a_door_changes(ago: tuple[int, ...], told: list[Kind]) -> None:
+    """Three readings within the hour before it say what was usual; the last of them is of just before."""
+    before = [(NOW - 60 * m, 13.0, 78.0) for m in ago]
+    rows = [*before, (NOW - 16.5 * 60, 13.0, 78.0), *((NOW - 60 * m, 13.0, 60.0) for m in (16, 8, 0))]
+    assert kinds(rows, Band(frost=False, silent_s=None, door_s=900)) == told
+
+
+@pytest.mark.parametrize(
+    ("after_s", "same"), [(7199.0, True), (7200.0, False), (alarms.STORM_S - 1, True), (alarms.STORM_S, False)]
+)
 def test_what_begins_again_soon_is_the_same(after_s: float, same: bool) -> None:
     assert again(NOW, NOW + after_s) == same
     assert again(None, NOW)

@@ -122,7 +122,7 @@ def test_each_fault_is_seen_where_it_is(goods, name, where, state, spoil) -> Non
     assert not judge(replace(bad, signatures=(Signature(where, "Ida", "  "),))).ready
 
 
-@settings(max_examples=2000)
+@settings(max_examples=600)
 @given(
     st.booleans(), st.sets(st.integers(0, len(FAULTS) - 1), max_size=3), st.floats(16, 26), st.floats(2.1, 4.0),
     st.floats(125, 156), st.floats(35, 45),

@@ -86,6 +86,16 @@ def test_a_laboratory_value_overrides_where_it_was_taken_and_shifts_the_rest() -
         keeping_at(45, 2.7, 45, None)
 
 
+@pytest.mark.parametrize(("apart", "share"), [(0.0, 1.0), (7.5, 0.8), (15.0, 0.6), (25.0, 0.6)])
+def test_what_a_laboratory_found_is_taken_for_less_the_further_off_it_was(apart: float, share: float) -> None:
+    """At its own loss wholly, from fifteen points on for six tenths; and how sure it is follows."""
+    lab = LabActivity(30.0, keeping_at(25, 2.7, 30, None).water_activity - 0.02)
+    there, plain = keeping_at(25, 2.7, 30 - apart, None, lab), keeping_at(25, 2.7, 30 - apart, None)
+    assert plain.water_activity - there.water_activity == pytest.approx(0.02 * share)
+    far = min(apart / 15.0, 1.0)
+    assert there.water_activity_sd == pytest.approx(0.004 + (plain.water_activity_sd - 0.004) * 0.7 * far)
+
+
 @pytest.mark.parametrize(
     ("fat", "salt", "loss"), [(8, 2.7, 0), (8, 2.7, 35), (27, 2.7, 30), (27, 3.2, 38), (40, 2.5, 20)]
 )

@@ -61,6 +61,7 @@ def test_what_left_the_shells_is_what_was_lost(half: float, curve: float, rh: fl
     assert run.loss == pytest.approx(body.water_fraction - held, abs=1e-12)
 
 
+@settings(max_examples=30)
 @given(HALVES, HUMIDITIES, st.floats(1.05, 4))
 def test_more_air_at_it_is_never_slower_and_a_leakier_casing_is_the_same_as_more_air(
     half: float, rh: float, more: float

@@ -6,11 +6,11 @@ from .say import Said, Value
 class ZymonError(Exception):
     """Base of every error meant for the maker's eyes: a sentence by its code, put into words by a catalogue.
 
-    Parameters: of, the sentence, or its code; values, what the sentence names.
+    Parameters: reason, the sentence, or its code; values, what the sentence names.
     """
 
-    def __init__(self, of: Said | str, /, **values: Value) -> None:
-        self.said = Said(of, values) if isinstance(of, str) else of
+    def __init__(self, reason: Said | str, /, **values: Value) -> None:
+        self.said = Said(reason, values) if isinstance(reason, str) else reason
         shown = ", ".join(f"{name}={value}" for name, value in self.said.values.items())
         super().__init__(f"{self.said.code}({shown})")
 

@@ -105,18 +105,19 @@ def stage_of(done: float) -> Stage:
     return next((name for upto, name in STAGES if done <= upto), "last")
 
 
-def check(of: Finished) -> list[Checked]:
-    """Every date that was told of a piece before it got there, against the day it did. Parameters: of."""
-    whole_s = max(of.reached_s - of.hung_s, 1.0)
+def check(finished: Finished) -> list[Checked]:
+    """Every date that was told of a piece before it got there, against the day it did. Parameters: finished."""
+    whole_s = max(finished.reached_s - finished.hung_s, 1.0)
     found = []
-    for told in of.told:
-        if told.p10_s is None or told.p50_s is None or told.p90_s is None or told.made_s >= of.reached_s:
+    for told in finished.told:
+        if told.p10_s is None or told.p50_s is None or told.p90_s is None or told.made_s >= finished.reached_s:
             continue
-        off_s = of.reached_s - told.p50_s
+        off_s = finished.reached_s - told.p50_s
+        way = max(told.loss, 0.0) / finished.target if told.made_s > finished.hung_s + 60 else 0.0
         found.append(
             Checked(
-                of.tag, stage_of(max(told.loss, 0.0) / of.target if told.made_s > of.hung_s + 60 else 0.0),
-                off_s / SECONDS_PER_DAY, off_s / whole_s, told.p10_s <= of.reached_s <= told.p90_s, told.live,
+                finished.tag, stage_of(way),
+                off_s / SECONDS_PER_DAY, off_s / whole_s, told.p10_s <= finished.reached_s <= told.p90_s, told.live,
             )
         )  # fmt: skip
     return found
@@ -159,12 +160,12 @@ def _grouped(
     return [(name, some) for name, some in found if some is not None]
 
 
-def lesson(of: Figures) -> Lesson:
-    """What figures teach: to which side the dates lean, or that windows are too narrow or wide. Parameters: of."""
-    if of.few:
+def lesson(figures: Figures) -> Lesson:
+    """What figures teach: to which side the dates lean, or that windows are too narrow or wide. Parameters: figures."""
+    if figures.few:
         return "too_few"
-    if abs(of.bias_share) >= BIASED_SHARE:
-        return "late" if of.bias_share > 0 else "early"
-    if of.inside < NARROW:
+    if abs(figures.bias_share) >= BIASED_SHARE:
+        return "late" if figures.bias_share > 0 else "early"
+    if figures.inside < NARROW:
         return "narrow"
-    return "wide" if of.inside > WIDE else "well"
+    return "wide" if figures.inside > WIDE else "well"

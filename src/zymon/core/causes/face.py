@@ -85,38 +85,38 @@ class CutFace:
         return [sign for there, sign in found if there]
 
 
-def signs(of: CutFace) -> tuple[Sign, ...]:
-    """The signs that a face shows. Parameters: of.
+def signs(face: CutFace) -> tuple[Sign, ...]:
+    """The signs that a face shows. Parameters: face.
 
     >>> signs(CutFace(ring="wide", firm_rim="hard", firm_core="soft", salt="high"))
     ('ring', 'soft_core', 'salt_high')
     """
-    spots = {m.what for m in of.marks}
+    spots = {m.what for m in face.marks}
     found: list[Sign] = []
-    ringed = of.ring in ("thin", "wide") or "ring" in spots
-    soft = of.firm_core in ("soft", "wet") or "soft" in spots
-    if ringed or (of.firm_rim == "hard" and soft):
+    ringed = face.ring in ("thin", "wide") or "ring" in spots
+    soft = face.firm_core in ("soft", "wet") or "soft" in spots
+    if ringed or (face.firm_rim == "hard" and soft):
         found.append("ring")
     if soft:
         found.append("soft_core")
-    if of.firm_rim == "hard" and of.firm_core == "hard":
+    if face.firm_rim == "hard" and face.firm_core == "hard":
         found.append("hard_through")
-    if of.colour == "grey" or "grey" in spots:
+    if face.colour == "grey" or "grey" in spots:
         found.append("grey")
-    if of.colour == "brown" or "brown" in spots:
+    if face.colour == "brown" or "brown" in spots:
         found.append("brown")
-    found += of._yes
-    if of.smell == "off":
+    found += face._yes
+    if face.smell == "off":
         found.append("smell_off")
-    if of.smell == "sour" or "sour" in of.taste:
+    if face.smell == "sour" or "sour" in face.taste:
         found.append("sour")
-    if "sharp" in of.taste:
+    if "sharp" in face.taste:
         found.append("sharp")
-    if of.smell == "rancid" or "rancid" in of.taste:
+    if face.smell == "rancid" or "rancid" in face.taste:
         found.append("rancid")
-    if of.salt == "high":
+    if face.salt == "high":
         found.append("salt_high")
-    if of.salt == "low":
+    if face.salt == "low":
         found.append("salt_low")
     return tuple(found)
 

@@ -55,9 +55,9 @@ class Known:
     hook: str | None = None
 
 
-def next_time(of: Likely, records: Records, known: Known) -> list[NextTime]:
-    """The lines of one cause. Parameters: of, the cause; records, the measures of the batch; known, beside them."""
-    found = (LINES[code](records, known) for code in CAUSES[of.name].next_time)
+def next_time(likely: Likely, records: Records, known: Known) -> list[NextTime]:
+    """The lines of one cause. Parameters: likely, the cause; records, the measures of the batch; known, beside them."""
+    found = (LINES[code](records, known) for code in CAUSES[likely.name].next_time)
     return [line for line in found if line is not None]
 
 

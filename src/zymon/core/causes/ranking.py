@@ -61,8 +61,8 @@ def rank(seen: Sequence[Sign], records: Records, minced: bool | None = None) -> 
     return near
 
 
-def _order(of: Likely) -> float:
-    return -of.score
+def _order(likely: Likely) -> float:
+    return -likely.score
 
 
 def _likely(cause: Cause, seen: Sequence[Sign], records: Records) -> Likely:

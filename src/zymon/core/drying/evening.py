@@ -83,17 +83,17 @@ class Evening:
     core: Array
 
 
-def seal(of: Fitted, index: int, at_s: float, loss_percent: float | None = None) -> Sealed:
+def seal(place: Fitted, index: int, at_s: float, loss_percent: float | None = None) -> Sealed:
     """What a piece is when it is sealed, as the fit has it.
 
-    Parameters: of, the fitted place; index, of the piece in its history; at_s [s]; loss_percent [%], what the scale
+    Parameters: place, the fitted place; index, of the piece in its history; at_s [s]; loss_percent [%], what the scale
     said when it came down, None where nobody weighed it. The profiles are brought to that loss.
     """
-    piece = of.arrays.pieces[index]
-    upto = np.cumsum(of.weight[:, index])
+    piece = place.arrays.pieces[index]
+    upto = np.cumsum(place.weight[:, index])
     pick = np.searchsorted(upto, (np.arange(PROFILES) + 0.5) / PROFILES * upto[-1])
-    theta = of.sampled[np.minimum(pick, len(upto) - 1), index : index + 1]
-    alone = of.changed([index], Change())
+    theta = place.sampled[np.minimum(pick, len(upto) - 1), index : index + 1]
+    alone = place.changed([index], Change())
     profiles = alone.run(theta, keep=True).profiles
     assert profiles is not None
     time_s = alone.time_s[:, 0]
@@ -119,13 +119,13 @@ def seal(of: Fitted, index: int, at_s: float, loss_percent: float | None = None)
     )
 
 
-def _bodies(of: Sealed, bag: Bag) -> Bodies:
-    d = len(of.water_fraction)
+def _bodies(sealed: Sealed, bag: Bag) -> Bodies:
+    d = len(sealed.water_fraction)
     return Bodies(
-        np.full(d, of.half_thickness_m), np.full(d, of.curvature), np.array(of.water_fraction),
-        np.array(of.dry_matter_fraction), np.full(d, of.density_kg_m3), np.array(of.diffusivity_m2_s),
-        np.array(of.permeance_kg_m2_s_pa) * LETS_THROUGH[bag], np.full(d, of.sorption_x),
-        np.array(of.half_diffusion_x),
+        np.full(d, sealed.half_thickness_m), np.full(d, sealed.curvature), np.array(sealed.water_fraction),
+        np.array(sealed.dry_matter_fraction), np.full(d, sealed.density_kg_m3), np.array(sealed.diffusivity_m2_s),
+        np.array(sealed.permeance_kg_m2_s_pa) * LETS_THROUGH[bag], np.full(d, sealed.sorption_x),
+        np.array(sealed.half_diffusion_x),
     )  # fmt: skip
 
 
@@ -159,12 +159,12 @@ def even_out(shelf: Sequence[Resting], now_s: float, curves: bool = True) -> lis
     ]
 
 
-def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float, curves: bool) -> Evening:
+def _evening(resting: Resting, since_s: Array, profiles: Array, now_s: float, curves: bool) -> Evening:
     """One piece, from its profiles (times, shells, d)."""
-    at = since_s + of.from_s
+    at = since_s + resting.from_s
     rim, core = rim_and_core(np.moveaxis(profiles, 1, 0))  # (times, d) each
     weight = np.ones(profiles.shape[2])
-    seen = [f for f in of.feels if of.from_s <= f.at_s <= now_s]
+    seen = [f for f in resting.feels if resting.from_s <= f.at_s <= now_s]
     for feel in seen[-1:]:
         j = int(np.clip(np.searchsorted(at, feel.at_s), 0, len(at) - 1))
         weight *= how_believable(feel.rim, rim[j]) * how_believable(feel.core, core[j])
@@ -175,9 +175,9 @@ def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float, curves:
     middle = profiles @ weight / weight.sum()  # (times, shells)
     rim_now, core_now = (float(v) for v in rim_and_core(middle[now]))
     begun = ring_index(middle[0])
-    lost_g = None if of.sealed_g is None or not of.weighed else of.sealed_g - of.weighed[-1][1]
+    lost_g = None if resting.sealed_g is None or not resting.weighed else resting.sealed_g - resting.weighed[-1][1]
     return Evening(
-        state=_state(seen[-1] if seen else None, _leaks(of, lost_g), best, now_s),
+        state=_state(seen[-1] if seen else None, _leaks(resting, lost_g), best, now_s),
         earliest_s=earliest,
         best_s=best,
         late_s=late,
@@ -188,7 +188,7 @@ def _evening(of: Resting, since_s: Array, profiles: Array, now_s: float, curves:
         x=tuple(middle[now].tolist()),
         gone_share=1.0 if begun <= 0 else float(np.clip(1 - ring_index(middle[now]) / begun, 0.0, 1.0)),
         lost_g=lost_g,
-        warm=of.bag == "vacuum" and of.air.ahead_temperature_c > WARM_C,
+        warm=resting.bag == "vacuum" and resting.air.ahead_temperature_c > WARM_C,
         curve_s=at,
         rim=_bands(rim, weight) if curves else NOTHING,
         core=_bands(core, weight) if curves else NOTHING,
@@ -215,11 +215,11 @@ def _bands(values: Array, weight: Array) -> Array:
     return weighted_quantiles(values[:, :, None], np.broadcast_to(weight[None, :, None], (*values.shape, 1)))[:, :, 0]
 
 
-def _leaks(of: Resting, lost_g: float | None) -> bool:
+def _leaks(resting: Resting, lost_g: float | None) -> bool:
     """Whether a bag that should be tight lost weight."""
-    if of.bag != "vacuum" or lost_g is None or of.sealed_g is None:
+    if resting.bag != "vacuum" or lost_g is None or resting.sealed_g is None:
         return False
-    return lost_g > max(LEAK_G, LEAK_PERCENT / 100 * of.sealed_g)
+    return lost_g > max(LEAK_G, LEAK_PERCENT / 100 * resting.sealed_g)
 
 
 def _state(last: Feel | None, leaks: bool, best_s: float | None, now_s: float) -> RestState:

@@ -48,26 +48,26 @@ class Explained:
     narrowing: tuple[Narrowing, ...]  # what helps most comes first
 
 
-def explain(of: Fitted, index: int) -> Explained:
+def explain(place: Fitted, index: int) -> Explained:
     """Tell what the date of a piece rests on and what would narrow it.
 
-    Parameters: of, the fitted place; index, of the piece in its history.
+    Parameters: place, the fitted place; index, of the piece in its history.
     Returns Explained; where the date does not exist, shares are told of the loss in a month's time.
     """
-    c = of.arrays
+    c = place.arrays
     piece = c.pieces[index]
-    date, seen, falling = _slopes(of, index)
+    date, seen, falling = _slopes(place, index)
     on_date, on_air = date[: len(STEPS)], date[len(STEPS) :]
     tree = c.tree
     prior = tree.workshop_cov + tree.batch_cov[tree.batch_of[index]] + tree.piece_cov[index]
-    own = np.linalg.solve(np.eye(len(prior)) + prior @ of.information[index], prior)
-    now = tree.covariance(of.information, of.vector, index)
+    own = np.linalg.solve(np.eye(len(prior)) + prior @ place.information[index], prior)
+    now = tree.covariance(place.information, place.vector, index)
     v_prior, v_own, v_now = (max(float(on_date @ cov @ on_date), 1e-12) for cov in (prior, own, now))
     v_own, v_now = min(v_own, v_prior), min(v_now, v_own, v_prior)
     air_sd = np.array([c.air.sd_c, c.air.sd_rh_percent])
     v_air = float(((on_air[:2] * air_sd) ** 2).sum())
     v_open = v_now + v_air + float((on_air[2] * DRIFT_SD) ** 2)
-    made = of.forecasts[index]
+    made = place.forecasts[index]
     window = None
     helps: list[Narrowing] = []
     if made.ready_p10_s is not None and made.ready_p90_s is not None:
@@ -89,7 +89,7 @@ def explain(of: Fitted, index: int) -> Explained:
         own_share=1 - v_own / v_prior,
         mates_share=(v_own - v_now) / v_prior,
         air_share=v_air / v_open,
-        own_weighings=int((of.good[: len(c.used[index]), index] >= 0.5).sum()),  # those believed
+        own_weighings=int((place.good[: len(c.used[index]), index] >= 0.5).sum()),  # those believed
         mates_weighed=len(mates),
         window_days=window,
         narrowing=tuple(sorted(worth, key=lambda h: h.window_days)),
@@ -101,14 +101,14 @@ def _worth(window_days: float, after_days: float) -> bool:
     return after_days < WORTH_SAYING * window_days and window_days - after_days >= least
 
 
-def _slopes(of: Fitted, index: int) -> tuple[Array, Array, bool]:
+def _slopes(place: Fitted, index: int) -> tuple[Array, Array, bool]:
     """Slope of ln date by the five parameters and the three of the air, of the loss now by the five; whether dry."""
-    c = of.arrays
+    c = place.arrays
     alone = Arrays((c.pieces[index],), c.air, c.now_s, hook_air=c.hook_air)
     p = len(STEPS)
     steps = np.concatenate([STEPS, AIR_STEPS])
     moves = np.concatenate([np.zeros((1, p + 3)), np.diag(steps), -np.diag(steps)])
-    theta = of.theta[index] + moves[:, None, :p]
+    theta = place.theta[index] + moves[:, None, :p]
     loss = alone.run(theta, Future(*moves[:, p:].T)).loss  # (m+1, 2(p+3)+1)
     time_s = np.repeat(alone.time_s, len(moves), axis=1)
     elapsed = max(c.now_s - c.pieces[index].hung_at_s, 0.0)

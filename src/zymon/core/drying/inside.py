@@ -29,12 +29,12 @@ class Inside:
     ring_index: float  # 0 even … 1 a rim with no water round a wet core
 
 
-def inside(of: Fitted, index: int, at_s: float) -> Inside:
+def inside(place: Fitted, index: int, at_s: float) -> Inside:
     """Water by depth of one piece at any time past or ahead, by its most likely parameters.
 
-    Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
+    Parameters: place, the fitted place; index, of the piece in its history; at_s [s].
     """
-    bodies, x = profile_at(of, index, at_s)
+    bodies, x = profile_at(place, index, at_s)
     rim, core = (float(water) for water in rim_and_core(x))
     return Inside(
         depth_share=tuple(depth_shares(float(bodies.curvature[0]))),
@@ -59,33 +59,33 @@ def ring_depth_share(x: Array, curvature: float) -> float:
     return float(np.interp(0.5 * (float(x[-1]) + core), x[::-1], depth_shares(curvature)))
 
 
-def profile_at(of: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
+def profile_at(place: Fitted, index: int, at_s: float) -> tuple[Bodies, Array]:
     """The body of a piece, and its water per dry matter (shells,) from centre to rim at a time.
 
-    Parameters: of, the fitted place; index, of the piece in its history; at_s [s].
+    Parameters: place, the fitted place; index, of the piece in its history; at_s [s].
     """
-    time_s = of.arrays.time_s[:, index]
-    elapsed = float(np.clip(at_s - of.arrays.hung[index], 0.0, time_s[-1]))
+    time_s = place.arrays.time_s[:, index]
+    elapsed = float(np.clip(at_s - place.arrays.hung[index], 0.0, time_s[-1]))
     j = int(np.clip(np.searchsorted(time_s, elapsed) - 1, 0, len(time_s) - 2))
     share = (elapsed - time_s[j]) / (time_s[j + 1] - time_s[j])
-    profile = of.profiles[j, :, index] * (1 - share) + of.profiles[j + 1, :, index] * share
-    return of.arrays.bodies(of.theta).one(index), profile
+    profile = place.profiles[j, :, index] * (1 - share) + place.profiles[j + 1, :, index] * share
+    return place.arrays.bodies(place.theta).one(index), profile
 
 
-def ring_ahead(of: Fitted, index: int, change: Change) -> float:
+def ring_ahead(place: Fitted, index: int, change: Change) -> float:
     """The strongest ring index a piece still comes to, from a day from now to its target, if something changed now.
 
-    Parameters: of, the fitted place; index, of the piece in its history; change, an empty one for as it is.
+    Parameters: place, the fitted place; index, of the piece in its history; change, an empty one for as it is.
     """
-    return rings_ahead(of, [index], change)[0]
+    return rings_ahead(place, [index], change)[0]
 
 
-def rings_ahead(of: Fitted, pick: Sequence[int], change: Change) -> list[float]:
-    """The same of several pieces at once. Parameters: of; pick, their indices in its history; change."""
-    some = of.changed(pick, change)
+def rings_ahead(place: Fitted, pick: Sequence[int], change: Change) -> list[float]:
+    """The same of several pieces at once. Parameters: place; pick, their indices in its history; change."""
+    some = place.changed(pick, change)
     still = np.zeros(len(pick))
     future = Future(still, still, still, ln_draught=float(np.log(change.air)))
-    run = some.run(of.theta[list(pick)], future, keep=True)
+    run = some.run(place.theta[list(pick)], future, keep=True)
     assert run.profiles is not None
     found = []
     for i, piece in enumerate(some.pieces):

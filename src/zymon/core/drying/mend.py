@@ -98,34 +98,34 @@ def trouble_of(piece: Piece, made: PieceForecast, now_s: float) -> Trouble | Non
     return "too_slow" if slow and not half_way and days > SLOW_AFTER_DAYS else None
 
 
-def mending(of: Fitted, index: int, free_hooks: Sequence[str], mates: Sequence[int]) -> Mending | None:
+def mending(place: Fitted, index: int, free_hooks: Sequence[str], mates: Sequence[int]) -> Mending | None:
     """The trouble of a piece and what can be done about it; None where nothing is wrong.
 
-    Parameters: of, the fitted place; index, of the piece; free_hooks, names of those that are free;
+    Parameters: place, the fitted place; index, of the piece; free_hooks, names of those that are free;
     mates, indices of the other pieces that hang there. What a thing does is worked out as any what-if is.
     """
-    piece, made = of.arrays.pieces[index], of.forecasts[index]
-    now_s = of.arrays.now_s
+    piece, made = place.arrays.pieces[index], place.forecasts[index]
+    now_s = place.arrays.now_s
     trouble = trouble_of(piece, made, now_s)
     if trouble is None:
         return None
-    alike = [i for i in mates if trouble_of(of.arrays.pieces[i], of.forecasts[i], now_s) == trouble]
+    alike = [i for i in mates if trouble_of(place.arrays.pieces[i], place.forecasts[i], now_s) == trouble]
     wide = trouble != "overshooting" and len(mates) >= 2 and len(alike) >= WIDE_SHARE * len(mates)
-    ring = ring_ahead(of, index, Change()) if trouble != "overshooting" else inside(of, index, now_s).ring_index
+    ring = ring_ahead(place, index, Change()) if trouble != "overshooting" else inside(place, index, now_s).ring_index
     return Mending(
         trouble=trouble,
-        evidence=tuple(_evidence(of, index, trouble, len(alike), len(mates))),
+        evidence=tuple(_evidence(place, index, trouble, len(alike), len(mates))),
         place_wide=wide,
         ring_index=ring,
         over_at_s=passes_over_s(piece, made),
         loss_g_per_day=made.rate_percent_per_day / 100 * piece.net_start_g,
-        mends=tuple(_mends(of, index, trouble, free_hooks)),
+        mends=tuple(_mends(place, index, trouble, free_hooks)),
     )
 
 
-def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) -> list[Said]:
-    piece, made = of.arrays.pieces[index], of.forecasts[index]
-    now_s = of.arrays.now_s
+def _evidence(place: Fitted, index: int, trouble: Trouble, alike: int, mates: int) -> list[Said]:
+    piece, made = place.arrays.pieces[index], place.forecasts[index]
+    now_s = place.arrays.now_s
     days = (now_s - piece.hung_at_s) / SECONDS_PER_DAY
     out = []
     if trouble == "too_fast":
@@ -135,7 +135,7 @@ def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) 
         pace, gentle = round(made.rate_percent_per_day, 2), round(made.safe_percent_per_day, 2)
         out.append(said("trouble.slow", pace=pace, gentle=gentle))
     # the place is weighed against the hook: what pulls harder comes first
-    pulls = [*_hook_evidence(of, piece, trouble), *_air_evidence(of, trouble)]
+    pulls = [*_hook_evidence(place, piece, trouble), *_air_evidence(place, trouble)]
     out += [why for _, why in sorted(pulls, key=lambda one: -one[0])]
     if trouble != "overshooting" and mates:
         if alike >= WIDE_SHARE * mates and mates >= 2:
@@ -146,10 +146,10 @@ def _evidence(of: Fitted, index: int, trouble: Trouble, alike: int, mates: int) 
     return out
 
 
-def _hook_evidence(of: Fitted, piece: Piece, trouble: Trouble) -> list[tuple[float, Said]]:
+def _hook_evidence(place: Fitted, piece: Piece, trouble: Trouble) -> list[tuple[float, Said]]:
     """What its hook does, with how hard that pulls (ln)."""
-    hook = of.hooks.get(piece.stays[-1].hook) if piece.stays else None
-    if hook is None or piece.stays[-1].hook not in of.arrays.hook_air:
+    hook = place.hooks.get(piece.stays[-1].hook) if piece.stays else None
+    if hook is None or piece.stays[-1].hook not in place.arrays.hook_air:
         return []
     if not ((trouble == "too_fast" and hook.ln_air > 0) or (trouble in ("too_slow", "stuck") and hook.ln_air < 0)):
         return []
@@ -157,11 +157,11 @@ def _hook_evidence(of: Fitted, piece: Piece, trouble: Trouble) -> list[tuple[flo
     return [(abs(hook.ln_air), said(one, air=round(float(np.exp(hook.ln_air)), 1), pieces=hook.pieces))]
 
 
-def _air_evidence(of: Fitted, trouble: Trouble) -> list[tuple[float, Said]]:
+def _air_evidence(place: Fitted, trouble: Trouble) -> list[tuple[float, Said]]:
     """What the air of the place does, with how hard that pulls (ln)."""
-    now_s = of.arrays.now_s
-    lately = mean_rh(of.history.log, now_s - 3 * SECONDS_PER_DAY, now_s)
-    setpoint = of.history.setpoint_rh_percent
+    now_s = place.arrays.now_s
+    lately = mean_rh(place.history.log, now_s - 3 * SECONDS_PER_DAY, now_s)
+    setpoint = place.history.setpoint_rh_percent
     if lately is None:
         return []
     off = 0.0 if setpoint is None else lately - setpoint
@@ -169,48 +169,52 @@ def _air_evidence(of: Fitted, trouble: Trouble) -> list[tuple[float, Said]]:
     if trouble == "too_fast" and off < -MARKS["off_points"]:
         return [(pull, said("trouble.air_under", rh_percent=round(lately), points=round(-off)))]
     if trouble in ("stuck", "too_slow"):
-        c = round(of.arrays.air.ahead_temperature_c)
+        c = round(place.arrays.air.ahead_temperature_c)
         if off > MARKS["off_points"]:
             return [(pull, said("trouble.air_over", rh_percent=round(lately), c=c, points=round(off)))]
         return [(0.0, said("trouble.air", rh_percent=round(lately), c=c))]
     return []
 
 
-def _place_pulls_harder(of: Fitted, piece: Piece, trouble: Trouble) -> bool:
+def _place_pulls_harder(place: Fitted, piece: Piece, trouble: Trouble) -> bool:
     """Whether the air of the place is more to blame than the hook; then the place is mended first."""
-    place, hook = (
-        max((p for p, _ in pulls), default=0.0)
-        for pulls in (_air_evidence(of, trouble), _hook_evidence(of, piece, trouble))
+    air, hook = (
+        max((pull for pull, _ in pulls), default=0.0)
+        for pulls in (_air_evidence(place, trouble), _hook_evidence(place, piece, trouble))
     )
-    return place > hook
+    return air > hook
 
 
-def _mends(of: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) -> list[Mend]:
-    piece, made = of.arrays.pieces[index], of.forecasts[index]
-    rh = of.arrays.air.ahead_rh_percent
+def _mends(place: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) -> list[Mend]:
+    piece, made = place.arrays.pieces[index], place.forecasts[index]
+    rh = place.arrays.air.ahead_rh_percent
     if trouble == "overshooting":
-        return [Mend("take_down", None, None, of.arrays.now_s, None, None)]
+        return [Mend("take_down", None, None, place.arrays.now_s, None, None)]
     if trouble == "stuck":
-        found = reaching(of, index)
-        return [] if found.rh_percent is None else [_tried(of, index, "humidity", Change(rh_percent=found.rh_percent))]
+        found = reaching(place, index)
+        return (
+            [] if found.rh_percent is None else [_tried(place, index, "humidity", Change(rh_percent=found.rh_percent))]
+        )
     fast = trouble == "too_fast"
     out = []
-    here = of.air_at(piece.stays[-1].hook) if piece.stays else 1.0
+    here = place.air_at(piece.stays[-1].hook) if piece.stays else 1.0
     airs = {
-        name: of.air_at(name) for name in free_hooks if (of.air_at(name) < here if fast else of.air_at(name) > here)
+        name: place.air_at(name)
+        for name in free_hooks
+        if (place.air_at(name) < here if fast else place.air_at(name) > here)
     }
     if airs:
         best = (min if fast else max)(airs, key=lambda name: airs[name])
-        out.append(_tried(of, index, "hook", Change(air=airs[best] / here), best))
+        out.append(_tried(place, index, "hook", Change(air=airs[best] / here), best))
     wanted = float(np.clip(rh + (GENTLER_RH if fast else DRIER_RH), LOWEST_RH, HIGHEST_RH))
-    place = _tried(of, index, "humidity", Change(rh_percent=round(wanted)))
-    out.insert(0 if _place_pulls_harder(of, piece, trouble) else len(out), place)
-    out.append(_tried(of, index, "air", Change(air=CALMER_AIR if fast else MORE_AIR)))
+    set_otherwise = _tried(place, index, "humidity", Change(rh_percent=round(wanted)))
+    out.insert(0 if _place_pulls_harder(place, piece, trouble) else len(out), set_otherwise)
+    out.append(_tried(place, index, "air", Change(air=CALMER_AIR if fast else MORE_AIR)))
     if fast:
         wraps = CASINGS[WRAPS_TO] / CASINGS[piece.casing]
         if wraps < 1:
-            out.append(_tried(of, index, "wrap", Change(air=wraps)))
-        rest = vacuum_rest(of, index, of.arrays.now_s)
+            out.append(_tried(place, index, "wrap", Change(air=wraps)))
+        rest = vacuum_rest(place, index, place.arrays.now_s)
         if rest.weeks is not None and made.ready_p50_s is not None:
             later = rest.weeks * 7
             ready_s = made.ready_p50_s + later * SECONDS_PER_DAY
@@ -218,7 +222,7 @@ def _mends(of: Fitted, index: int, trouble: Trouble, free_hooks: Sequence[str]) 
     return out
 
 
-def _tried(of: Fitted, index: int, way: Way, change: Change, hook: str | None = None) -> Mend:
-    after, before = of.what_if(index, change), of.forecasts[index].ready_p50_s
+def _tried(place: Fitted, index: int, way: Way, change: Change, hook: str | None = None) -> Mend:
+    after, before = place.what_if(index, change), place.forecasts[index].ready_p50_s
     later = None if after.ready_p50_s is None or before is None else (after.ready_p50_s - before) / SECONDS_PER_DAY
-    return Mend(way, hook, change.rh_percent, after.ready_p50_s, later, ring_ahead(of, index, change))
+    return Mend(way, hook, change.rh_percent, after.ready_p50_s, later, ring_ahead(place, index, change))

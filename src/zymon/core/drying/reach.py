@@ -18,22 +18,22 @@ class Reaching:
     most_loss_percent: float  # loss expected in the driest air worth trying after WITHIN_DAYS
 
 
-def reaching(of: Fitted, index: int) -> Reaching:
+def reaching(place: Fitted, index: int) -> Reaching:
     """Which humidity would bring a stalled piece to its target within nine months, at the temperature expected.
 
-    Parameters: of, the fitted place; index, of the piece in its history.
+    Parameters: place, the fitted place; index, of the piece in its history.
     """
-    now_s = of.arrays.now_s
+    now_s = place.arrays.now_s
     by = now_s + WITHIN_DAYS * SECONDS_PER_DAY
-    driest = of.what_if(index, Change(rh_percent=LOWEST_RH))
+    driest = place.what_if(index, Change(rh_percent=LOWEST_RH))
     most = 100 * driest.loss_at(by)[1]
     if driest.ready_p50_s is None or driest.ready_p50_s > by:
         return Reaching(None, None, most)
     low, made = LOWEST_RH, driest.ready_p50_s
-    high = max(of.arrays.air.ahead_rh_percent, LOWEST_RH + RH_STEP)
+    high = max(place.arrays.air.ahead_rh_percent, LOWEST_RH + RH_STEP)
     while high - low > RH_STEP:  # drier air is never later, so the border can be halved down to
         middle = (low + high) / 2
-        tried = of.what_if(index, Change(rh_percent=middle)).ready_p50_s
+        tried = place.what_if(index, Change(rh_percent=middle)).ready_p50_s
         if tried is not None and tried <= by:
             low, made = middle, tried
         else:

@@ -30,15 +30,15 @@ class VacuumRest:
     core_feels: Firmness
 
 
-def vacuum_rest(of: Fitted, index: int, at_s: float, temperature_c: float = REST_TEMPERATURE_C) -> VacuumRest:
+def vacuum_rest(place: Fitted, index: int, at_s: float, temperature_c: float = REST_TEMPERATURE_C) -> VacuumRest:
     """What a vacuum rest in the cold would do to a piece that is taken down at a time.
 
-    Parameters: of, the fitted place; index, of the piece in its history; at_s [s], when it is sealed;
+    Parameters: place, the fitted place; index, of the piece in its history; at_s [s], when it is sealed;
     temperature_c [°C] −2…25, of the place of rest. Raises OutOfRangeError.
     The same transport as while drying, with nothing leaving the rim.
     """
     require("temperature of the rest", temperature_c, -2.0, 25.0, "°C")
-    bodies, start = profile_at(of, index, at_s)
+    bodies, start = profile_at(place, index, at_s)
     days = np.arange(LONGEST_WEEKS * 7 + 1, dtype=np.float64)[:, None]
     one = np.ones((len(days) - 1, 1))
     saturation, vapour, arrhenius, _ = (one * float(r) for r in rates(np.array(temperature_c), np.array(80.0)))

@@ -87,13 +87,13 @@ class DryingRun:
     profiles: Array | None  # (m+1, shells, n), only when asked for
 
 
-def _part(of: Columns, part: slice) -> Columns:
+def _part(columns: Columns, part: slice) -> Columns:
     """The columns of a slice."""
     cut: dict[str, Any] = {}
-    for field in fields(of):
-        array = getattr(of, field.name)
+    for field in fields(columns):
+        array = getattr(columns, field.name)
         cut[field.name] = None if array is None else np.ascontiguousarray(array[..., part])
-    return replace(of, **cut)
+    return replace(columns, **cut)
 
 
 def dry(

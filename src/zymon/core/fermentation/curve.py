@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import accumulate
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
-from scipy.signal import lfilter
 
 from ..errors import OutOfRangeError, require
 
@@ -102,9 +102,8 @@ def goods_temperature(points: Array, setpoint_c: float | None, now_hour: float, 
         box[hours > now_hour + back_after_hours] = setpoint_c
     first = min(GOODS_START_C, float(box[0]))
     share = 1 - np.exp(-STEP_HOURS / GOODS_LAG_HOURS)
-    # goods[i] = goods[i-1] + share · (box[i] − goods[i-1])
-    rest, _ = lfilter([share], [1.0, share - 1.0], box[1:], zi=[(1 - share) * first])
-    return np.concatenate([[first], rest])
+    goods = accumulate(box[1:], lambda was, around: was + share * (around - was), initial=first)
+    return np.fromiter(goods, np.float64)
 
 
 def culture_clock(culture: Culture, goods_c: Array) -> Clock:

@@ -38,27 +38,27 @@ class Hanging:
 
 
 def hanging_times(
-    of: Fitted, wanted: Sequence[Piece], hang_s: Sequence[float], batch: int = 0, draws: int = DRAWS
+    place: Fitted, wanted: Sequence[Piece], hang_s: Sequence[float], batch: int = 0, draws: int = DRAWS
 ) -> Hanging:
     """How long each wanted piece hangs until its target in each future, hung at each of some times.
 
     All of them are one batch in the air of a place, of which its weighings have told what they can. A row is one
     future: of workshop, batch and air for all pieces alike, and for each piece of its own meat.
 
-    Parameters: of, the fitted place; wanted, each with a target; hang_s [s], none before now; batch, its number among
-    those planned together, each of which is a making of its own; draws [-], even.
+    Parameters: place, the fitted place; wanted, each with a target; hang_s [s], none before now; batch, its number
+    among those planned together, each of which is a making of its own; draws [-], even.
     Raises OutOfRangeError for none, for too many, and for a time that has gone by.
     """
     if not 1 <= len(wanted) <= MOST_PIECES:
         raise OutOfRangeError("refused.planned_pieces", most=MOST_PIECES)
-    if min(hang_s) < of.arrays.now_s:
+    if min(hang_s) < place.arrays.now_s:
         raise OutOfRangeError("refused.planned_past")
     bare = [replace(p, batch="planned", weighings=(), stays=(), feels=()) for p in wanted]
     pieces = tuple(replace(p, hung_at_s=float(at_s)) for at_s in hang_s for p in bare)
-    c = Arrays(pieces, of.arrays.air, of.arrays.now_s, hook_air=of.arrays.hook_air)
+    c = Arrays(pieces, place.arrays.air, place.arrays.now_s, hook_air=place.arrays.hook_air)
     n, p = len(wanted), c.mean.shape[1]
     of_workshop, of_batch, ahead = _alike(draws, p, batch)
-    mean, cov = of.arrays.tree.workshop(of.information, of.vector)
+    mean, cov = place.arrays.tree.workshop(place.information, place.vector)
     alike = c.mean + (mean + of_workshop @ root(cov).T + of_batch @ root(c.tree.batch_cov[0]).T)[:, None]
     roots, same_meat = root(c.tree.piece_cov), np.arange(len(pieces)) % n  # hung later it is the same meat
 
@@ -77,14 +77,14 @@ def hanging_times(
     )
 
 
-def still_to_hang(of: Fitted, pick: Sequence[int], batch: int = 0) -> Array:
+def still_to_hang(place: Fitted, pick: Sequence[int], batch: int = 0) -> Array:
     """When each of some hanging pieces gets to its target in each future [s], (draws, pieces); inf for never.
 
     As with wanted pieces what is not known of a piece is its own; what its weighings told counts.
-    Parameters: of, the fitted place; pick, indices of pieces of one batch in its history; batch, its number.
+    Parameters: place, the fitted place; pick, indices of pieces of one batch in its history; batch, its number.
     """
-    c, whole = of.changed(pick, Change()), of.arrays
-    draws, p = len(of.ahead), whole.mean.shape[1]
+    c, whole = place.changed(pick, Change()), place.arrays
+    draws, p = len(place.ahead), whole.mean.shape[1]
     of_workshop, of_batch, _ = _alike(draws, p, batch)
     batches = len(whole.tree.batch_cov)
     above = np.concatenate([of_workshop[:, None], of_batch[:, None].repeat(batches, axis=1)], axis=1)
@@ -92,10 +92,10 @@ def still_to_hang(of: Fitted, pick: Sequence[int], batch: int = 0) -> Array:
     def thetas(go: int) -> Array:
         own = np.zeros((draws, len(whole.pieces), p))
         own[:, list(pick)] = _own(draws, p, len(pick), batch, go)
-        drawn = whole.tree.draw(of.information, of.vector, np.concatenate([above, own], axis=1))
+        drawn = whole.tree.draw(place.information, place.vector, np.concatenate([above, own], axis=1))
         return np.asarray((whole.mean + drawn)[:, list(pick)])
 
-    _, cross = _run(c, _believable(c, thetas, draws, np.arange(len(pick))), of.ahead)
+    _, cross = _run(c, _believable(c, thetas, draws, np.arange(len(pick))), place.ahead)
     return np.asarray(np.array([piece.hung_at_s for piece in c.pieces]) + cross)
 
 

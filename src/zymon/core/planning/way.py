@@ -87,7 +87,7 @@ class Way:
 
 
 def find_way(
-    of: Fitted,
+    place: Fitted,
     wanted: Sequence[Piece],
     parts: Sequence[Part],
     rest_s: float,
@@ -98,16 +98,16 @@ def find_way(
 ) -> Way:
     """How long wanted pieces take through all of their steps, for starts in a span.
 
-    Parameters: of, the fitted place where they would hang; wanted; parts, before the hook; rest_s [s], after it;
+    Parameters: place, the fitted place where they would hang; wanted; parts, before the hook; rest_s [s], after it;
     from_s, until_s [s], between which it may be started; wait_s [s], from the start to the hook at the least;
     batch, its number among those planned together. Raises OutOfRangeError.
     """
     before = hook_after(parts, wait_s)
-    air = of.arrays.air
-    changes = air.time_s[-1] > of.arrays.now_s  # the weeks ahead go as they did a year ago, or a step is to come
+    air = place.arrays.air
+    changes = air.time_s[-1] > place.arrays.now_s  # the weeks ahead go as they did a year ago, or a step is to come
     looked = np.linspace(from_s, max(min(until_s, from_s + LOOKS_WITHIN_S), from_s), LOOKS if changes else 1)
-    hang_s = np.maximum(looked + np.median(before), of.arrays.now_s)
-    hanging = hanging_times(of, wanted, hang_s.tolist(), batch)
+    hang_s = np.maximum(looked + np.median(before), place.arrays.now_s)
+    hanging = hanging_times(place, wanted, hang_s.tolist(), batch)
     rest = np.full(len(before), rest_s)
     takes = np.array([together([before, one, rest]) for one in hanging.takes_s])
     begin, rows = looked, list(range(len(looked)))
