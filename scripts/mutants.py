@@ -1,7 +1,8 @@
-"""Changes every limit of safety by a fifth, one at a time, and fails where no test notices.
+"""Changes figures by a fifth, one at a time, and fails where no test notices.
 
-python scripts/mutants.py             every limit, both ways, on two cores
-python scripts/mutants.py COLD_C      those whose name holds the word
+python scripts/mutants.py                    every limit of safety, both ways, on two cores
+python scripts/mutants.py COLD_C             those whose name holds the word
+python scripts/mutants.py --core salting     every figure of the core's modules whose path holds the word
 """
 
 import ast
@@ -29,6 +30,10 @@ MODULES = {  # file: names in it that are no limits
 }
 DATA = ("src/zymon/limits/us.json", "src/zymon/limits/eu.json")
 TESTS = ("tests/core/test_ready.py", "tests/core/test_ready_vectors.py", "tests/core/test_limits.py")
+# nothing but pytest itself is loaded: most of what a usual run waits for is the interface, which no figure needs
+PYTEST = ("-m", "pytest", "-x", "-q", "-c", os.devnull, "--rootdir", ".", "--import-mode=importlib",
+          "-p", "no:cacheprovider", "--noconftest")  # fmt: skip
+EXAMPLES = "import doctest, importlib, sys; sys.exit(doctest.testmod(importlib.import_module(sys.argv[1]))[0])"
 
 
 @dataclass(frozen=True)
@@ -43,9 +48,49 @@ class Mutant:
 
 
 def mutants() -> list[Mutant]:
-    """Every limit, a fifth more and a fifth less."""
+    """Every limit, a fifth more and a fifth less; what is counted on few fingers one more and one less."""
     found = [m for file, aside in MODULES.items() for m in _of_module(file, aside)]
     return [*found, *(m for file in DATA for m in _of_data(file))]
+
+
+def of_core(word: str) -> list[tuple[Mutant, tuple[str, ...]]]:
+    """Every figure of the core's modules, with the tests that import its module or what imports that.
+
+    Parameters: word, in the paths of the modules.
+    """
+    files = {_module(file): file for file in sorted((ROOT / "src/zymon/core").rglob("*.py"))}
+    imports = {module: _imported(file, module) & set(files) for module, file in files.items()}
+    tests = {
+        str(file.relative_to(ROOT)): _imported(file, "") & set(files)
+        for folder in ("core", "links", "formats")
+        for file in sorted((ROOT / "tests" / folder).glob("test_*.py"))
+    }
+    found = []
+    for module, file in files.items():
+        path = str(file.relative_to(ROOT))
+        if word in path:
+            beside = {module} | {other for other, used in imports.items() if module in used}
+            nearest_first = sorted(tests.items(), key=lambda one: module not in one[1])
+            by = tuple(test for test, used in nearest_first if used & beside)
+            found += [(mutant, by) for mutant in _of_module(path, set())]
+    return found
+
+
+def _module(file: Path) -> str:
+    return ".".join(file.relative_to(ROOT / "src").with_suffix("").parts).removesuffix(".__init__")
+
+
+def _imported(file: Path, module: str) -> set[str]:
+    """What a file imports by name; of what comes from a package both the package and the part of it."""
+    found: set[str] = set()
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.ImportFrom):
+            package = module.split(".")[: -node.level] if node.level and file.stem != "__init__" else []
+            if node.level and file.stem == "__init__":
+                package = module.split(".")[: len(module.split(".")) - node.level + 1]
+            base = ".".join([*package, *([node.module] if node.module else [])])
+            found |= {base, *(f"{base}.{name.name}" for name in node.names)}
+    return found
 
 
 def _of_module(file: str, aside: set[str]) -> list[Mutant]:
@@ -57,7 +102,7 @@ def _of_module(file: str, aside: set[str]) -> list[Mutant]:
             continue
         target = node.targets[0] if isinstance(node, ast.Assign) else node.target
         names = [n.id for n in ast.walk(target) if isinstance(n, ast.Name)]
-        if not names or not names[0].isupper() or names[0] in aside:
+        if not names or not names[0].lstrip("_").isupper() or names[0] in aside:
             continue
         numbers = [n for n in ast.walk(node.value) if isinstance(n, ast.Constant) and type(n.value) in (int, float)]
         for i, number in enumerate(sorted(numbers, key=lambda n: (n.lineno, n.col_offset))):
@@ -83,7 +128,9 @@ def _both(file: str, name: str, text: str, start: int, value: float) -> list[Mut
     if written is None or value == 0:
         return []
     end = start + written.end()
-    return [Mutant(file, name, start, end, repr(round(value * by, 6))) for by in (1.2, 0.8)]
+    counted = written[0] == str(value) and value < 5  # of three a fifth more is none more
+    instead = (value + 1, value - 1) if counted else (round(value * by, 6) for by in (1.2, 0.8))
+    return [Mutant(file, name, start, end, repr(other)) for other in instead]
 
 
 def unnoticed(mutant: Mutant, copy: Path, tests: tuple[str, ...] = TESTS) -> bool:
@@ -91,14 +138,17 @@ def unnoticed(mutant: Mutant, copy: Path, tests: tuple[str, ...] = TESTS) -> boo
     target = copy / Path(mutant.file).relative_to("src")
     text = (ROOT / mutant.file).read_text()
     target.write_text(text[: mutant.start] + mutant.instead + text[mutant.end :])
+    around = {"PYTHONPATH": f"{copy}:tests:.", "PYTEST_DISABLE_PLUGIN_AUTOLOAD": "1"}
+    module = _module(ROOT / mutant.file) if mutant.file.endswith(".py") else "zymon.core.limits"
     try:
-        run = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", "--noconftest", *tests],
-            cwd=ROOT, env={**os.environ, "PYTHONPATH": str(copy)}, capture_output=True, check=False,
+        return all(
+            subprocess.run(
+                [sys.executable, *command], cwd=ROOT, env={**os.environ, **around}, capture_output=True, check=False
+            ).returncode == 0
+            for command in (("-c", EXAMPLES, module), *([(*PYTEST, *tests)] if tests else []))
         )  # fmt: skip
     finally:
         target.write_text(text)
-    return run.returncode == 0
 
 
 def sources(folder: Path) -> Path:
@@ -108,18 +158,20 @@ def sources(folder: Path) -> Path:
     return made
 
 
-def main(word: str) -> int:
+def main(words: list[str]) -> int:
     """Try them all; gives how many went unnoticed."""
-    chosen = [m for m in mutants() if word in m.name]
+    word = words[-1] if words and words[-1] != "--core" else ""
+    chosen = of_core(word) if "--core" in words else [(m, TESTS) for m in mutants() if word in m.name]
     with tempfile.TemporaryDirectory() as folder:
         copies: Queue[Path] = Queue()
         for i in range(2):
             copies.put(sources(Path(folder) / str(i)))
 
-        def tried(mutant: Mutant) -> bool:
+        def tried(one: tuple[Mutant, tuple[str, ...]]) -> bool:
+            mutant, tests = one
             copy = copies.get()
             try:
-                survived = unnoticed(mutant, copy)
+                survived = unnoticed(mutant, copy, tests)
             finally:
                 copies.put(copy)
             if survived:
@@ -128,9 +180,9 @@ def main(word: str) -> int:
 
         with ThreadPoolExecutor(2) as pool:
             survivors = sum(pool.map(tried, chosen))
-    print(f"{len(chosen) - survivors} of {len(chosen)} changed limits were noticed")
+    print(f"{len(chosen) - survivors} of {len(chosen)} changed figures were noticed")
     return survivors
 
 
 if __name__ == "__main__":
-    sys.exit(1 if main(sys.argv[1] if len(sys.argv) > 1 else "") else 0)
+    sys.exit(1 if main(sys.argv[1:]) else 0)

@@ -10,6 +10,7 @@ from zymon.core.book.accuracy import (
     BIASED_SHARE,
     FEW,
     NARROW,
+    STAGES,
     WIDE,
     Checked,
     Figures,
@@ -73,6 +74,8 @@ def test_how_far_it_was_is_counted_in_fifths_of_its_way() -> None:
     assert [stage_of(done) for done in (0, 0.01, 0.2, 0.4, 0.6, 0.8, 0.81, 1.5)] == [
         "hanging", "first", "first", "second", "third", "fourth", "last", "last",
     ]  # fmt: skip
+    assert [stage_of(done) for done in (0.21, 0.41, 0.61)] == ["second", "third", "fourth"]
+    assert STAGES[-1] == (1.0, "last")  # all of it, and what went on beyond it
 
 
 def test_figures_count_pieces_and_dates_apart_and_lean_to_a_side() -> None:

@@ -99,7 +99,8 @@ def with_jumps(*minutes: float, c: float = 1.0, rh: float = -6.0, within: float 
     [
         (with_jumps(630), 1),  # away and back is one opening
         (with_jumps(630, 660), 1),  # within the hour it is the same one
-        (with_jumps(630, 710), 2),
+        (with_jumps(630, 695), 1),  # an hour after it was shut
+        (with_jumps(630, 696), 2),
         (with_jumps(630, c=0.81), 1),
         (with_jumps(630, c=0.79), 0),
         (with_jumps(630, rh=-4.01), 1),
