@@ -128,7 +128,7 @@ def _both(file: str, name: str, text: str, start: int, value: float) -> list[Mut
     if written is None or value == 0:
         return []
     end = start + written.end()
-    counted = written[0] == str(value) and value < 5  # of three a fifth more is none more
+    counted = written[0].isdigit() and written[0] == str(value) and value < 5  # of three a fifth more is none more
     instead = (value + 1, value - 1) if counted else (round(value * by, 6) for by in (1.2, 0.8))
     return [Mutant(file, name, start, end, repr(other)) for other in instead]
 

@@ -172,3 +172,51 @@ def test_a_scale_is_named_that_is_fine_enough() -> None:
     assert [scale_needed(g) for g in (2000, 15, 6, 0.6, 0.05)] == [5.0, 1.0, 0.1, 0.01, 0.01]
     assert pieces_from(6301, 900) == 8
     assert cure_days("square", 60, 1, geometry="slab") == 2 * cure_days("square", 60, 1)
+
+
+@pytest.mark.parametrize(
+    "call",
+    [
+        lambda grams: scale_needed(grams),
+        lambda grams: line_grams(1, "percent", grams),
+        lambda grams: line_amount(1, "percent", grams),
+        lambda grams: line_amount(grams, "absolute", 5000),
+        lambda grams: line_grams(grams, "fixed", 5000),
+    ],
+)
+def test_nine_hundred_kilograms_are_the_most_that_is_no_slip(call) -> None:
+    call(900_000.0)
+    with refused("900000"):
+        call(900_001.0)
+
+
+@pytest.mark.parametrize(("grams", "scale_g"), [(50.0, 5.0), (49.9, 1.0), (10.0, 1.0), (9.9, 0.1)])
+def test_a_scale_is_too_coarse_from_an_error_of_five_percent(grams: float, scale_g: float) -> None:
+    assert scale_needed(grams) == scale_g
+    assert worst_rounding_error(grams, scale_g) <= 5.0
+
+
+def test_meat_buffers_acid_as_usual_where_nobody_measured_it() -> None:
+    """Two of lactic acid from each of dextrose, 55 of it a kilogram for one pH."""
+    acid = acid_ceiling(4.9543, 5.8)
+    assert acid.lactic_acid_mmol_per_kg == pytest.approx(55.0, abs=0.001)
+    assert acid.end_ph_if_all_used == pytest.approx(4.8, abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("rule", "thickness_mm", "weight_kg", "days"),
+    [("linear", 80, 9, 12.0), ("square", 100, 9, 9.7), ("by_weight", 80, 4, 8.0)],
+)
+def test_rules_of_thumb_are_what_makers_say(rule: str, thickness_mm: float, weight_kg: float, days: float) -> None:
+    assert cure_days(rule, thickness_mm, weight_kg) == pytest.approx(days)
+    assert cure_days(rule, thickness_mm, weight_kg, margin_percent=25) == pytest.approx(1.25 * days)
+
+
+@pytest.mark.parametrize("geometry", ["slab", "cylinder", "sphere"])
+def test_so_many_terms_are_taken_that_a_short_time_is_told_rightly(geometry) -> None:
+    """Near the rim, where nothing has come far, what went in grows with the root of time."""
+    short = uptake(geometry, 0.001).mean
+    faces = {"slab": 1, "cylinder": 2, "sphere": 3}[geometry]
+    curved = {"slab": 0.0, "cylinder": 0.001, "sphere": 0.003}[geometry]
+    assert short == pytest.approx(2 * faces * (0.001 / 3.141592653589793) ** 0.5 - curved, abs=2e-5)
+    assert uptake(geometry, 0.001).centre == pytest.approx(0.0, abs=1e-6)
