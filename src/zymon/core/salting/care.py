@@ -61,7 +61,8 @@ def care_due(
             continue
         times = sorted(at for kind, at in done if (kind == care.kind or care.kind == "check") and in_s <= at <= now_s)
         every = care.every_hours * HOUR_S
-        last = times[-1] if times else max(in_s, in_s + care.from_day * SECONDS_PER_DAY - every)
+        first = care.from_day * SECONDS_PER_DAY or every
+        last = times[-1] if times else in_s + first - every
         best = last + every
         ends_s = in_s + care.to_day * SECONDS_PER_DAY
         if best > ends_s or now_s > ends_s + care.may_wait_hours * HOUR_S:

@@ -21,7 +21,7 @@ class Care:
     every_hours: float
     may_wait_hours: float  # beyond its time
     cost: Said  # what leaving it out does
-    from_day: float = 0.0
+    from_day: float = 0.0  # when it is due first; 0: after its first span of hours
     to_day: float = 400.0
 
 
