@@ -41,7 +41,7 @@ serve: setup ## Serve your own workshop, kept with your data
 
 test: setup $(STAMP)/chromium ## Run every test, the browser's included
 	cd web && npm run --silent test
-	$(PY) -m pytest -n 2 --dist loadfile --no-loadscope-reorder
+	$(PY) -m pytest -n 2 --dist loadfile
 
 check: setup ## Lint, types, import contract, published formats
 	.venv/bin/ruff check .
