@@ -15,6 +15,7 @@ import sys
 import tempfile
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from importlib.util import resolve_name
 from pathlib import Path
 from queue import Queue
 
@@ -83,12 +84,10 @@ def _module(file: Path) -> str:
 def _imported(file: Path, module: str) -> set[str]:
     """What a file imports by name; of what comes from a package both the package and the part of it."""
     found: set[str] = set()
+    package = module if file.stem == "__init__" else module.rpartition(".")[0]
     for node in ast.walk(ast.parse(file.read_text())):
         if isinstance(node, ast.ImportFrom):
-            package = module.split(".")[: -node.level] if node.level and file.stem != "__init__" else []
-            if node.level and file.stem == "__init__":
-                package = module.split(".")[: len(module.split(".")) - node.level + 1]
-            base = ".".join([*package, *([node.module] if node.module else [])])
+            base = resolve_name("." * node.level + (node.module or ""), package)
             found |= {base, *(f"{base}.{name.name}" for name in node.names)}
     return found
 
@@ -139,14 +138,18 @@ def unnoticed(mutant: Mutant, copy: Path, tests: tuple[str, ...] = TESTS) -> boo
     text = (ROOT / mutant.file).read_text()
     target.write_text(text[: mutant.start] + mutant.instead + text[mutant.end :])
     around = {"PYTHONPATH": f"{copy}:tests:.", "PYTEST_DISABLE_PLUGIN_AUTOLOAD": "1"}
-    module = _module(ROOT / mutant.file) if mutant.file.endswith(".py") else "zymon.core.limits"
+    commands = [(*PYTEST, *tests)] if tests else []
+    if mutant.file.endswith(".py"):  # its own examples first: they are quicker still
+        commands.insert(0, ("-c", EXAMPLES, _module(ROOT / mutant.file)))
+
+    def passes(command: tuple[str, ...]) -> bool:
+        whole = [sys.executable, *command]
+        return (
+            subprocess.run(whole, cwd=ROOT, env=os.environ | around, capture_output=True, check=False).returncode == 0
+        )
+
     try:
-        return all(
-            subprocess.run(
-                [sys.executable, *command], cwd=ROOT, env={**os.environ, **around}, capture_output=True, check=False
-            ).returncode == 0
-            for command in (("-c", EXAMPLES, module), *([(*PYTEST, *tests)] if tests else []))
-        )  # fmt: skip
+        return all(passes(command) for command in commands)
     finally:
         target.write_text(text)
 

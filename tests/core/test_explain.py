@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from strategies import DAY, history, salame, weighed
+from strategies import DAY, as_foretold, history, neck, salame, weighed
 from support import refused
 from zymon.core.drying.explain import explain
 from zymon.core.drying.forecast import Change, Fitted, fitted
@@ -67,6 +67,21 @@ def test_a_weighing_narrows_about_as_much_as_was_said(mates: Fitted) -> None:
     assert after.ready_p10_s is not None
     assert after.ready_p90_s is not None
     assert (after.ready_p90_s - after.ready_p10_s) / DAY == pytest.approx(said, rel=0.5)
+
+
+@pytest.mark.parametrize("way", [0.5, 0.7, 0.85])
+@pytest.mark.parametrize("shape", ["cylinder", "irregular"])
+def test_no_more_is_promised_of_a_weighing_than_it_gives(shape: str, way: float) -> None:
+    """The last weeks of an irregular muscle stay open whatever its mates weighed: that is no weighing's to narrow."""
+    own, now = as_foretold(neck(shape), way)
+    mate = neck(shape, "N-02")
+    before = fitted(history(own, mate, now_days=now))
+    said = next(n.window_days for n in explain(before, 1).narrowing if n.by == "weigh")
+    there = mate.gross_at(before.forecasts[1].loss_at(now * DAY)[1])
+    after = fitted(history(own, weighed(mate, (now, there)), now_days=now)).forecasts[1]
+    assert after.ready_p10_s is not None
+    assert after.ready_p90_s is not None
+    assert (after.ready_p90_s - after.ready_p10_s) / DAY == pytest.approx(said, rel=0.3)
 
 
 @settings(max_examples=12)

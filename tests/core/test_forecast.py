@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from strategies import DAY, history, salame, steady_log, weighed
+from strategies import DAY, as_foretold, history, neck, salame, steady_log, weighed
 from support import DATA, refused
 from zymon.core.drying.climate import Log
 from zymon.core.drying.doubt import likely_slip
@@ -153,12 +153,8 @@ def test_a_piece_that_its_own_weighings_call_unusual_is_believed() -> None:
 
 def still_open(shape: str, way: float) -> float:
     """The window of a neck weighed just as foretold, as a share of what is left at a share of its way."""
-    measures = {"diameter_mm": 90.0, "length_mm": None, "start_weight_g": 1800.0, "tare_g": 0.0, "fat_percent": 8.0}
-    neck = salame(kind="whole_muscle", shape=shape, target_loss_percent=35.0, **measures)
-    foretold = one(history(neck))
-    now = days(foretold) * way
-    seen = [(d, 1800 * (1 - foretold.loss_at(d * DAY)[1])) for d in now * np.array([0.25, 0.5, 0.75, 1.0])]
-    made = one(history(weighed(neck, *(seen if way else ())), now_days=now))
+    on_its_way, now = as_foretold(neck(shape), way)
+    made = one(history(on_its_way, now_days=now))
     return (days(made, "ready_p90_s") - days(made, "ready_p10_s")) / (days(made) - now)
 
 

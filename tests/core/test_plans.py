@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from strategies import DAY, history, salame
+from strategies import DAY, as_foretold, history, neck, salame, weighed
 from support import refused
 from zymon.core.bench.consequences import Plan
 from zymon.core.bench.sheet import CuringChoice, Line, MeatPart, Sheet
@@ -193,8 +193,6 @@ def test_where_the_air_ahead_changes_several_starts_are_looked_at() -> None:
 
 
 def test_what_hangs_is_drawn_with_what_its_weighings_told() -> None:
-    from strategies import weighed
-
     pieces = [weighed(salame(tag=f"S-{i}", batch="S"), (5, 800), (12, 740), (20, 690)) for i in range(4)]
     of = fitted(history(*pieces, salame(tag="other", batch="O"), now_days=21.0))
     drawn = still_to_hang(of, [0, 1, 2, 3])
@@ -208,6 +206,18 @@ def test_what_hangs_is_drawn_with_what_its_weighings_told() -> None:
     unweighed = still_to_hang(of, [4])[:, 0]
     spread = [np.subtract(*np.quantile(x, [0.9, 0.1])) for x in (drawn[:, 0], unweighed)]
     assert spread[0] < spread[1]
+
+
+@pytest.mark.parametrize("way", [0.4, 0.7])
+@pytest.mark.parametrize("shape", ["cylinder", "irregular"])
+def test_a_plan_is_as_sure_of_what_hangs_as_its_own_date_is(shape: str, way: float) -> None:
+    piece, now = as_foretold(neck(shape), way)
+    there = fitted(history(piece, now_days=now))
+    told, drawn = there.forecasts[0], still_to_hang(there, [0])[:, 0]
+    assert told.ready_p10_s is not None
+    assert told.ready_p90_s is not None
+    low, high = np.quantile(drawn, [0.1, 0.9])
+    assert high - low == pytest.approx(told.ready_p90_s - told.ready_p10_s, rel=0.35)
 
 
 # -- amounts

@@ -1,19 +1,19 @@
-"""Rooms: who hangs too close, who changes places with whom, what a place suits, when its air has changed."""
+"""Rooms: who hangs too close, who changes places with whom, what a place suits."""
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
 from zymon.core.drying.climate import Log
-from zymon.core.place_fit import shift, suits
+from zymon.core.place_fit import suits
 from zymon.core.rod_room import rod_room
 from zymon.core.rotation import WORTH_RATIO, Hanging, blind_exchanges, exchanges
 
 DAY = 86_400.0
 
 
-def log(days: float, c: float, rh: float, swing_c: float = 0.0, until_s: float = 0.0) -> Log:
-    t = np.arange(until_s - days * DAY, until_s + 1, 1800.0)
+def log(days: float, c: float, rh: float, swing_c: float = 0.0) -> Log:
+    t = np.arange(-days * DAY, 1, 1800.0)
     return Log(t, c + swing_c * np.sin(2 * np.pi * t / DAY), np.full(len(t), rh))
 
 
@@ -65,15 +65,3 @@ def test_what_a_place_suits_by_its_log() -> None:
     assert verdict(log(20, 14, 79, swing_c=5), "salame")[0] == "unfit"  # hot hours spoil, however good the mean
     assert verdict(log(20, 35, 35), "thin_sausage_dehydrator") == ("fit", None)
     assert suits(log(0.5, 13, 79)) == []
-
-
-def test_a_change_of_the_air_is_seen_and_a_steady_one_is_not() -> None:
-    before, after = log(14, 13, 79, until_s=-2 * DAY), log(2, 13, 72)
-    both = Log(*(np.concatenate(pair) for pair in zip(vars(before).values(), vars(after).values(), strict=True)))
-    found = shift(both, 0.0)
-    assert found is not None
-    assert found.by_c is None  # its temperature did not change
-    assert found.by_rh_percent is not None
-    assert round(found.by_rh_percent) == -7
-    assert shift(log(16, 13, 79), 0.0) is None
-    assert shift(log(3, 13, 60), 0.0) is None  # too short to tell

@@ -11,10 +11,8 @@ from zymon.core.drying.climate import Log
 from zymon.core.ledger.batch import Stage
 from zymon.core.ledger.cold import cold_along
 from zymon.core.salting.bag import DIFFUSIVITY_SPREAD, Bag, Cold, Step
-from zymon.core.salting.care import care_due
 from zymon.core.salting.clock import SaltClock, salt_clocks
 from zymon.core.salting.front import GEOMETRIES, Outside, take_up
-from zymon.core.salting.shed import could_have_gained, expected_weight, judge_weight
 
 DAY = 86_400.0
 NO_LOG = Log(np.zeros(0), np.zeros(0), np.zeros(0))
@@ -154,22 +152,6 @@ def test_what_no_piece_can_be_is_refused(change: dict, says: str) -> None:
         bag(**change)
 
 
-def test_a_weight_out_of_the_salt_is_judged() -> None:
-    expected = expected_weight("measured", 2000, 2.8, 1.0)
-    assert judge_weight(2000, 1905, expected) == "as_expected"
-    assert judge_weight(2000, 2110, expected) == "gained"
-    assert judge_weight(2000, 1500, expected) == "too_light"
-
-
-def test_care_is_due_and_what_was_left_out_is_counted() -> None:
-    turned = [("turn", 1.5 * DAY), ("turn", 3 * DAY)]
-    due = care_due("measured", 0.0, turned, 3.5 * DAY)[0]
-    assert (due.kind, due.missed, due.number, due.best_s) == ("turn", 0, 3, 4.5 * DAY)
-    assert care_due("measured", 0.0, turned, 11 * DAY)[0].missed == 4  # a week away
-    kinds = {c.kind for c in care_due("rub_and_drain", 0.0, [], 6 * DAY)}
-    assert kinds == {"drain", "turn"}  # rubbing is over after the first days
-
-
 def test_a_year_of_a_fridge_with_an_outage_gives_the_right_hurdle() -> None:
     hours = np.arange(0, 365 * 24.0)
     rng = np.random.default_rng(5)
@@ -230,15 +212,3 @@ def test_holes_let_the_salt_in_sooner_and_never_more_than_there_is(day: float, c
     # about as in two and a half times as long
     longer = clock(free_bag(c), day * 2.5)
     assert pierced.mean_percent == pytest.approx(longer.mean_percent, rel=0.12)
-
-
-@pytest.mark.parametrize(
-    ("now_g", "could"), [(2905.0, False), (2905.1, True), (2995.0, True), (2995.1, False), (2800.0, False)]
-)
-def test_a_gain_is_explained_by_what_went_in_and_no_more(now_g: float, could: bool) -> None:
-    assert could_have_gained(2905.0, now_g, 90.0) is could
-
-
-def test_brine_is_poured_off_buried_pieces_from_their_first_half_day_on() -> None:
-    (pour,) = (c for c in care_due("buried", 0.0, [], 20 * 3600.0) if c.kind == "drain")
-    assert pour.best_s == 12 * 3600

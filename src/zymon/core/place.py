@@ -16,10 +16,8 @@ Array = npt.NDArray[np.float64]
 
 BAND_C, BAND_RH = 1.5, 5.0  # around the set point: good keeping
 FAULT_C, FAULT_RH = 2.5, 9.0  # beyond it something failed
-FAULT_HOURS, GAP_HOURS = (
-    2.0,
-    3.0,
-)  # hours a fault lasts before it counts, and that a reading stands for at most; estimates
+# hours a fault lasts before it counts, and that a reading stands for at most; estimates
+FAULT_HOURS, GAP_HOURS = 2.0, 3.0
 DAMP_RH, DEW_RH = 90.0, 96.0  # percent; mould and slime thrive, water settles; estimates
 DOOR_BACK_S = 3600.0  # jumps closer together [s] are one opening of the door; estimate from logs
 DOOR_C, DOOR_RH, DOOR_HOURS = 0.8, 4.0, 0.3  # a jump of both within minutes, away and back: the door

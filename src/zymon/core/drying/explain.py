@@ -14,7 +14,7 @@ from ..constants import SECONDS_PER_DAY
 from .arrays import Arrays, Future, crossing
 from .climate import FUTURE_SD_C, FUTURE_SD_RH
 from .fit import STEPS
-from .forecast import DRIFT_SD, Fitted
+from .forecast import Fitted, drift_sd
 from .geometry import SIZE_SD_MEASURED
 from .priors import DECLARED_FAT_SD, KINDS, SIZE, WATER_IN_LEAN
 
@@ -66,7 +66,7 @@ def explain(place: Fitted, index: int) -> Explained:
     v_own, v_now = min(v_own, v_prior), min(v_now, v_own, v_prior)
     air_sd = np.array([c.air.sd_c, c.air.sd_rh_percent])
     v_air = float(((on_air[:2] * air_sd) ** 2).sum())
-    v_open = v_now + v_air + float((on_air[2] * DRIFT_SD) ** 2)
+    v_open = v_now + v_air + float((on_air[2] * drift_sd(c)[index]) ** 2)
     made = place.forecasts[index]
     window = None
     helps: list[Narrowing] = []

@@ -192,11 +192,26 @@ class Fitted:
         return Arrays(pieces, air, c.now_s, span_s=c.span_s[list(pick)], hook_air=c.hook_air)
 
     def _future(self, c: Arrays) -> Future:
-        offset_c, offset_rh, drift = np.repeat(self.ahead, len(c.pieces), axis=0).T
-        gone = np.clip((c.now_s - c.hung) / c.span_s, 0.0, 1.0)
-        irregular = np.array([piece.shape == "irregular" for piece in c.pieces])
-        drift_sd = np.where(irregular, IRREGULAR_DRIFT_SD + IRREGULAR_LATE_DRIFT_SD * gone, DRIFT_SD)
-        return Future(offset_c, offset_rh, drift * np.tile(drift_sd, len(self.ahead)))
+        return weeks_ahead(c, self.ahead)
+
+
+def drift_sd(c: Arrays) -> Array:
+    """How far the pace of the weeks ahead may differ from the learned one, one standard deviation of ln, shape (n,).
+
+    Parameters: c, the arrays of a place. Source: simulated hangings; see docs/forecast.md.
+    """
+    gone = np.clip((c.now_s - c.hung) / c.span_s, 0.0, 1.0)
+    irregular = np.array([piece.shape == "irregular" for piece in c.pieces])
+    return np.where(irregular, IRREGULAR_DRIFT_SD + IRREGULAR_LATE_DRIFT_SD * gone, DRIFT_SD)
+
+
+def weeks_ahead(c: Arrays, ahead: Array) -> Future:
+    """The air and the pace to come in each draw, for every piece.
+
+    Parameters: c, the arrays of a place; ahead (draws, 3), offsets of the air [°C], [%] and a normal of the pace.
+    """
+    offset_c, offset_rh, drift = np.repeat(ahead, len(c.pieces), axis=0).T
+    return Future(offset_c, offset_rh, drift * np.tile(drift_sd(c), len(ahead)))
 
 
 def fitted(history: History, draws: int = DRAWS) -> Fitted:

@@ -10,9 +10,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from ..drying.arrays import Arrays, Future, crossing
+from ..drying.arrays import Arrays, crossing
 from ..drying.draws import even_normals
-from ..drying.forecast import DRAWS, DRIFT_SD, IRREGULAR_DRIFT_SD, Change, Fitted, horizon_s
+from ..drying.forecast import DRAWS, Change, Fitted, horizon_s, weeks_ahead
 from ..drying.history import Piece
 from ..drying.learn import root
 from ..errors import OutOfRangeError
@@ -102,10 +102,7 @@ def still_to_hang(place: Fitted, pick: Sequence[int], batch: int = 0) -> Array:
 def _run(c: Arrays, theta: Array, ahead: Array) -> tuple[Array, Array]:
     """Loss (k, draws, n) and when the target is passed (draws, n) [s], inf beyond the horizon."""
     draws, n = theta.shape[:2]
-    offset_c, offset_rh, drift = np.repeat(ahead, n, axis=0).T
-    drift_sd = np.array([IRREGULAR_DRIFT_SD if piece.shape == "irregular" else DRIFT_SD for piece in c.pieces])
-    future = Future(offset_c, offset_rh, drift * np.tile(drift_sd, draws))
-    loss = c.run(theta, future).loss.reshape(-1, draws, n)
+    loss = c.run(theta, weeks_ahead(c, ahead)).loss.reshape(-1, draws, n)
     cross = crossing(np.repeat(c.time_s[:, None], draws, axis=1), loss, c.target)
     return loss, np.asarray(np.where(cross <= horizon_s(c), cross, np.inf))
 

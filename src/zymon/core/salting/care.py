@@ -61,7 +61,7 @@ def care_due(
             continue
         times = sorted(at for kind, at in done if (kind == care.kind or care.kind == "check") and in_s <= at <= now_s)
         every = care.every_hours * HOUR_S
-        first = care.from_day * SECONDS_PER_DAY or every
+        first = every if care.first_hours is None else care.first_hours * HOUR_S
         last = times[-1] if times else in_s + first - every
         best = last + every
         ends_s = in_s + care.to_day * SECONDS_PER_DAY

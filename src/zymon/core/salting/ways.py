@@ -21,7 +21,7 @@ class Care:
     every_hours: float
     may_wait_hours: float  # beyond its time
     cost: Said  # what leaving it out does
-    from_day: float = 0.0  # when it is due first; 0: after its first span of hours
+    first_hours: float | None = None  # when it is due first; None: after a whole span
     to_day: float = 400.0
 
 
@@ -69,7 +69,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         "may not wait: every extra day salts more",
         (4, 15),
         0.0,
-        (Care("check", 24, 12, said("cost.stays_raw")), Care("drain", 24, 24, said("cost.lies_in_brine"), 0.5)),
+        (Care("check", 24, 12, said("cost.stays_raw")), Care("drain", 24, 24, said("cost.lies_in_brine"), 12)),
         "rinse",
         "free",
     ),
@@ -82,7 +82,7 @@ REGISTRY: dict[Way, SaltingWay] = {
         4.0,
         (
             Care("drain", 18, 12, said("cost.lies_in_brine")),
-            Care("rub", 24, 24, said("cost.wet_face"), 0.0, 3.0),
+            Care("rub", 24, 24, said("cost.wet_face"), to_day=3.0),
             _TURN,
         ),
         "blot",
