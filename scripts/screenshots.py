@@ -107,7 +107,7 @@ def main() -> None:
                 pass
             take(browser, f"{home}/book/accuracy", "accuracy", until="main table")
             take(browser, f"{home}/salt/1", "salt")
-            take(browser, f"{home}/warm", "warm")
+            take(browser, f"{home}/warm", "warm", until="main svg.chart")
             take(browser, f"{home}/hang/3/round", "weigh-round-phone", PHONE, keys="tutti (34)", shows=ITALIAN)
             _watched(app, home)
             take(browser, f"{home}/house/alarms", "alarms", until="main h2")
