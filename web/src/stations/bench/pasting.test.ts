@@ -51,6 +51,7 @@ describe('a line', () => {
     expect(lineFault({ name: 'Garlic', amount: '2' }, 'per_kg', 5000)).toBeNull();
     expect(lineFault({ amount: '2' }, 'percent', 5000)).toContain('called');
     expect(lineFault({ name: 'Garlic', amount: 'a bit' }, 'percent', 5000)).toContain('a bit');
+    expect(lineFault({ name: 'Garlic' }, 'percent', 5000)).toContain('Type a number'); // no such column
     expect(lineFault({ name: 'Garlic', amount: '-2' }, 'percent', 5000)).toContain('-2');
     expect(lineFault({ name: 'Curing salt', amount: '0.25' }, 'percent', 5000)).toContain('nitrite');
   });
@@ -97,6 +98,7 @@ describe('a part of the meat', () => {
   });
   it.each([
     [{ weight: '900' }, 'called'],
+    [{ name: 'Belly' }, 'Type a number'],
     [{ name: 'Belly', weight: 'much' }, 'much'],
     [{ name: 'Belly', weight: '-1' }, '-1'],
     [{ name: 'Belly', weight: '900', fat: '101' }, '101'],

@@ -56,12 +56,16 @@ export function basisOf(head: string | undefined): Basis {
 
 type Row = Partial<Record<'name' | 'amount' | 'note', string>>;
 
+/** What is said of a cell that holds no number that can be, or nothing. */
+const unread = (cell = ''): string =>
+  cell.trim() ? words.errors.isNoNumber(cell.trim()) : words.errors.noNumber;
+
 /** What is wrong with a row of lines, or null. */
 export function lineFault(row: Row, bare: Basis, meat_g: number): string | null {
   if (!row.name?.trim()) return say.noName;
   if (isCuring(row.name)) return say.curingApart;
   const read = amountOf(row.amount ?? '', bare);
-  if (read === null || read.amount < 0) return words.errors.isNoNumber((row.amount ?? '').trim() || '–');
+  if (read === null || read.amount < 0) return unread(row.amount);
   // salt is kept as a share: without meat its grams would be lost
   return isSalt(row.name) && read.basis === 'absolute' && meat_g <= 0 ? say.meatFirst : null;
 }
@@ -91,8 +95,8 @@ type PartRow = Partial<Record<'name' | 'weight' | 'fat' | 'lot', string>>;
 export function partOf(row: PartRow): Part | string {
   const weight_g = typedAs('block', row.weight ?? '');
   if (!row.name?.trim()) return say.noName;
-  if (weight_g === null || weight_g < 0) return words.errors.isNoNumber((row.weight ?? '').trim() || '–');
+  if (weight_g === null || weight_g < 0) return unread(row.weight);
   const fat = row.fat?.trim() ? typedNumber(row.fat.replace('%', '')) : 10;
-  if (fat === null || fat < 0 || fat > 100) return words.errors.isNoNumber(row.fat?.trim() ?? '');
+  if (fat === null || fat < 0 || fat > 100) return unread(row.fat);
   return { name: row.name.trim(), weight_g, fat_percent: fat, lot: row.lot?.trim() ?? '' };
 }

@@ -159,7 +159,7 @@ export const words = {
       ['b', 'bring in a file'],
       ['m', 'move the piece'],
       ['v', 'drawing or list'],
-      ['/', 'find a tag'],
+      ['/', 'find whatever there is'],
       ['u', 'undo the last step'],
       ['Esc', 'back'],
       ['?', 'these keys'],

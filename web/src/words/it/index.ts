@@ -164,7 +164,7 @@ export const words = {
       ['b', 'porta un file'],
       ['m', 'sposta il pezzo'],
       ['v', 'disegno o lista'],
-      ['/', 'cerca un cartellino'],
+      ['/', 'cerca qualunque cosa'],
       ['u', 'annulla l’ultimo passo'],
       ['Esc', 'indietro'],
       ['?', 'questi tasti'],
