@@ -2,6 +2,8 @@
 .DEFAULT_GOAL := help
 SHELL := /bin/bash
 PY := .venv/bin/python
+# what is compiled is kept, so that each start of Zymon and each worker of the tests does not do it again
+unexport PYTHONDONTWRITEBYTECODE
 STAMP := .make
 SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/vite.worker.config.ts -type f 2>/dev/null)
 
@@ -15,6 +17,7 @@ $(STAMP)/python: requirements-dev.txt pyproject.toml
 	python3.11 -m venv .venv
 	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.txt
 	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	$(PY) -m compileall -q -j 2 src tests
 	@touch $@
 
 $(STAMP)/node: web/package.json web/package-lock.json
@@ -28,7 +31,7 @@ $(STAMP)/web: $(STAMP)/node $(SOURCES)
 
 $(STAMP)/chromium:
 	@mkdir -p $(STAMP)
-	@test -x /usr/bin/chromium || ./scripts/install-chromium
+	@test -x /usr/bin/chromium-headless-shell || ./scripts/install-chromium
 	@touch $@
 
 setup: $(STAMP)/python $(STAMP)/web ## Install everything and build the front end
@@ -72,7 +75,7 @@ wheel: setup ## Build a wheel with the page in it, into dist/
 	$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --wheel-dir dist .; status=$$?; rm -rf build src/zymon/web; exit $$status
 
 screenshots: setup $(STAMP)/chromium ## Take the pictures in docs/screenshots anew
-	$(PY) scripts/screenshots.py
+	$(PY) -m scripts.screenshots
 
 clean: ## Remove what was installed and built; data in var/ stays
 	rm -rf .venv $(STAMP) web/node_modules web/dist

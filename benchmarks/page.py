@@ -9,20 +9,19 @@ from pathlib import Path
 from statistics import median
 
 from playwright.sync_api import sync_playwright
+from scripts.chromium import launched
 
 from zymon.demo.build import build
 from zymon.settings import Settings, web_folder
 
 ZYMON = Path(sys.executable).with_name("zymon")
-ARGUMENTS = ["--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
-QUIET = ["--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 
 def _visit(url: str) -> tuple[list[float], list[float]]:
     """Seconds until the Hang view can be used, and until a year of climate is drawn; five visits, nothing cached."""
     usable, chart = [], []
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS + QUIET)
+        browser = launched(playwright)
         browser.new_page().goto("about:blank")  # a maker's browser runs already
         for _ in range(5):
             page = browser.new_page(viewport={"width": 1280, "height": 800})
@@ -45,7 +44,7 @@ def _visit(url: str) -> tuple[list[float], list[float]]:
 def _round(url: str) -> tuple[int, int, float]:
     """A weigh round of the demo's largest chamber by keyboard: pieces, keys struck, seconds that Zymon took."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS + QUIET)
+        browser = launched(playwright)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         pieces = page.request.get(f"{url}api/places/3/round").json()["pieces"]
         page.goto(f"{url}hang/3/round")

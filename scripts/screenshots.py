@@ -14,6 +14,7 @@ import uvicorn
 from fastapi import FastAPI
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from scripts.chromium import launched
 from zymon.app import free_port, make_app
 from zymon.demo.build import build
 from zymon.settings import Settings
@@ -23,10 +24,6 @@ FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
 POUNDS = "language=en&mass=oz&temperature=F&length=in&liquid=floz&hours=12&week=0"
 ITALIAN = "language=it&mass=g&temperature=C&length=mm&liquid=ml&hours=24&week=1"
-ARGUMENTS = [
-    *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
-    *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
-]
 
 
 def take(
@@ -85,7 +82,7 @@ def main() -> None:
         pit = f"{home}/hang/3"
         loft = pit.replace("/3", "/4")
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+            browser = launched(playwright)
             take(browser, pit, "hang", tag="N-07-02")
             log = _log_that_is_not_plain(Path(folder) / "loft.csv")
             take(browser, loft, "file-asked", dark=True, file=log, until="text=Of which time zone")
@@ -119,7 +116,7 @@ def kitchen() -> None:
     """A kitchen of its own: the first screen, a fridge with two pieces that nobody weighs, a garage in frost."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         _, server, home = _serve(Path(folder) / "kitchen.db")
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launched(playwright)
         take(browser, home, "first-screen")
         with httpx2.Client(base_url=home) as client:
             fridge, garage, held = _kitchen(client)

@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from built import application, built_once, give_back
+from engines import share_engines
 from support import Clock
 from zymon.settings import Settings
 from zymon.store.database import Database
@@ -19,6 +20,9 @@ from zymon.store.database import Database
 settings.register_profile("same", deadline=None, derandomize=True)
 settings.register_profile("explore", deadline=None, derandomize=False, max_examples=1000)
 settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
+
+
+share_engines()
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -7,15 +7,12 @@ from typing import Literal
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
+from scripts.chromium import launched
 
 from serving import TABLET_HOST, Server
 
-ARGUMENTS = [
-    *("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"),
-    *("--disable-background-networking", "--disable-component-update", "--disable-sync"),
-    # a tablet reaches the workshop's machine by its name over plain http, which browsers trust less than loopback
-    f"--host-resolver-rules=MAP {TABLET_HOST} 127.0.0.1",
-]
+# a tablet reaches the workshop's machine by its name over plain http, which browsers trust less than loopback
+TABLET = f"--host-resolver-rules=MAP {TABLET_HOST} 127.0.0.1"
 
 # a door that is shut and a refused weight are answers, not faults; a line that is cut or a server that is stopped is so
 # on purpose
@@ -45,7 +42,7 @@ def serve(tmp_path: Path, clock, empty_workshop: Path) -> Iterator[Callable[...,
 @pytest.fixture(scope="session")
 def chromium() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = launched(playwright, TABLET)
         yield browser
         browser.close()
 

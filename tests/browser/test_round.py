@@ -19,7 +19,8 @@ def fill_room(page: Page, url: str, pieces: int = PIECES) -> int:
     hung_at = datetime.fromtimestamp(NOW - 10 * DAY, UTC).isoformat()
     for i in range(pieces):
         rod = room["rods"][i // 20]
-        body = piece_body(room, tag=f"J-14-{i + 1:02d}", rod_id=rod["id"], hook=i % 20 + 1, at=hung_at)
+        tag, batch = f"J-14-{i + 1:02d}", f"J-14-{i // 5}"  # the course of a batch is looked at for each of its pieces
+        body = piece_body(room, tag=tag, batch_code=batch, rod_id=rod["id"], hook=i % 20 + 1, at=hung_at)
         post(page, f"{url}/api/pieces", body)
     return made["id"]
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from strategies import DAY
 from zymon.core.air import saturation_pressure
-from zymon.core.drying.transport import WORTH_TWO_CORES, Bodies, Drivers, dry, shell_fractions
+from zymon.core.drying.transport import FEW, WORTH_TWO_CORES, Bodies, Drivers, dry, shell_fractions
 from zymon.core.water import isotherm
 
 HALVES = st.floats(0.008, 0.08)
@@ -90,3 +90,17 @@ def test_two_cores_tell_the_same_as_one() -> None:
     one, two = dry(body, air), dry(body, air, cores=2)
     assert np.array_equal(one.loss, two.loss)
     assert np.array_equal(one.x, two.x)
+
+
+def test_few_bodies_dry_as_they_do_among_many() -> None:
+    """Few are solved as one system, many side by side: what a body does does not hang on its company."""
+    few, many = FEW, FEW + 1
+    halves = np.linspace(0.01, 0.06, many)
+    crowd = dry(replace(bodies(many), half_thickness_m=halves), steady(60, 75, many), keep=True)
+    some = dry(replace(bodies(few), half_thickness_m=halves[:few]), steady(60, 75, few), keep=True)
+    assert crowd.profiles is not None
+    assert some.profiles is not None
+    np.testing.assert_allclose(some.loss, crowd.loss[:, :few], rtol=1e-9, atol=1e-12)
+    np.testing.assert_allclose(some.profiles, crowd.profiles[:, :, :few], rtol=1e-9)
+    alone = dry(replace(bodies(1), half_thickness_m=halves[5:6]), steady(60, 75, 1))
+    np.testing.assert_allclose(alone.loss[:, 0], crowd.loss[:, 5], rtol=1e-9, atol=1e-12)

@@ -290,6 +290,21 @@ def pieces_hanging(session: Session, place_id: int) -> list[Piece]:
     return [h.piece for h in hanging.unique()]
 
 
+def pieces_of_batch(session: Session, batch_id: int) -> list[Piece]:
+    """The pieces of a batch that hang or hung, by tag, with all that tells their course."""
+    query = select(Piece).where(Piece.batch_id == batch_id).order_by(Piece.tag)
+    return list(
+        session.scalars(
+            query.options(
+                selectinload(Piece.hangings).joinedload(Hanging.rod).joinedload(Rod.place),
+                selectinload(Piece.states).joinedload(PieceState.place),
+                selectinload(Piece.weighings),
+                selectinload(Piece.cuts),
+            )
+        )
+    )
+
+
 def tags_hanging(session: Session, place_id: int) -> Sequence[str]:
     """The tags that hang in a place."""
     query = select(Piece.tag).join(Hanging).where(Hanging.place_id == place_id, Hanging.to_s.is_(None))

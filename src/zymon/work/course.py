@@ -13,7 +13,7 @@ from zymon.core.life import Life
 from zymon.core.salting.clock import salt_clocks
 from zymon.core.scale import Reading
 from zymon.formats.recipe_file import SheetModel
-from zymon.store import bench, evidence, hang_events, journal, salt, warm
+from zymon.store import bench, evidence, hang, hang_events, journal, salt, warm
 from zymon.store.bench_models import Making
 from zymon.store.climate import hourly_log
 from zymon.store.database import Session
@@ -24,7 +24,7 @@ from zymon.store.struck import counted
 from zymon.store.weighings import standing
 
 from .as_forecast import confirmed_ids, core_piece
-from .life import before_the_hook, life_before, life_of
+from .life import all_before_the_hook, life_before, life_of
 from .mixes import mixes_of
 from .salt.bags import bag_of, colds_for
 
@@ -34,6 +34,7 @@ MINCED_KINDS = ("salame", "thin_sausage")
 def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     """The course of a batch as of now. Raises NotFoundError."""
     batch = bench.batch(session, batch_id)
+    hung = hang.pieces_of_batch(session, batch_id)
     making = bench.making_of(session, batch_id)
     sheet = None if making is None else SheetModel.model_validate_json(making.sheet)
     salted = salt.pieces_of_batch(session, batch_id)
@@ -51,8 +52,8 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         minced=batch.kind in MINCED_KINDS if sheet is None else sheet.plan.goods == "minced",
         made_s=float(_begun(batch) if making is None else making.made_s),
         profile=batch.profile,
-        stages=_stages(session, batch, salted, now_s),
-        pieces=_pieces(session, batch, making, salted, now_s),
+        stages=_stages(session, batch, hung, salted, now_s),
+        pieces=_pieces(session, batch, hung, making, salted, now_s),
         parts=parts,
         formulations=mixes,
         saltings=_saltings(session, salted, now_s),
@@ -96,8 +97,10 @@ def climate_of(session: Session, stage: core.Stage, now_s: int) -> Log | None:
     return hourly_log(session, stage.place_id, int(stage.from_s), int(now_s if stage.to_s is None else stage.to_s))
 
 
-def _stages(session: Session, batch: Batch, salted: list[SaltPiece], now_s: int) -> tuple[core.Stage, ...]:
-    found = [*_cures(session, salted), *_hangs_and_rests(batch)]
+def _stages(
+    session: Session, batch: Batch, hung: list[Piece], salted: list[SaltPiece], now_s: int
+) -> tuple[core.Stage, ...]:
+    found = [*_cures(session, salted), *_hangs_and_rests(hung)]
     stage = warm.stage(session, batch.id)
     if stage is not None:
         ends = warm.left_the_warm(stage, warm.events(session, batch.id))
@@ -168,8 +171,8 @@ def _after_the_salt(session: Session, one: SaltPiece) -> Iterable[core.Stage]:
         yield core.Stage(kind, begin_s, min(ends, default=None), place.id, place.name, None, (one.tag,), out.by)
 
 
-def _hangs_and_rests(batch: Batch) -> Iterable[core.Stage]:
-    for piece in batch.pieces:
+def _hangs_and_rests(hung: list[Piece]) -> Iterable[core.Stage]:
+    for piece in hung:
         for h in piece.hangings:
             yield core.Stage("hang", h.from_s, h.to_s, h.place_id, h.rod.place.name, None, (piece.tag,), h.by)
         for state in counted(piece.states):
@@ -197,39 +200,38 @@ def _together(stages: Iterable[core.Stage]) -> tuple[core.Stage, ...]:
 
 
 def _pieces(
-    session: Session, batch: Batch, making: Making | None, salted: list[SaltPiece], now_s: int
+    session: Session, batch: Batch, hung: list[Piece], making: Making | None, salted: list[SaltPiece], now_s: int
 ) -> tuple[core.Individual, ...]:
+    made = [] if making is None else making.pieces
+    tags = {one.tag for some in (salted, made, hung) for one in some}
+    before = all_before_the_hook(session, tags, batch.id)
     found: dict[str, core.Individual] = {}
     for one in salted:
         if not salt.ended(one):
-            found[one.tag] = core.Individual(one.tag, _life_before(session, one.tag, batch.id, now_s))
-    for made in making.pieces if making is not None else []:
-        found[made.tag] = core.Individual(
-            made.tag,
-            _life_before(session, made.tag, batch.id, now_s),
-            made.gross_g,
-            made.tare_g,
-            made.target_loss_percent,
-            made.casing,
-            done_by=None if made.target_loss_percent is not None or batch.done_by != "weight" else "feel",
+            found[one.tag] = core.Individual(one.tag, life_before(before[one.tag], now_s))
+    for new in made:
+        found[new.tag] = core.Individual(
+            new.tag,
+            life_before(before[new.tag], now_s),
+            new.gross_g,
+            new.tare_g,
+            new.target_loss_percent,
+            new.casing,
+            done_by=None if new.target_loss_percent is not None or batch.done_by != "weight" else "feel",
         )
-    for piece in batch.pieces:
-        found[piece.tag] = _individual(session, piece, now_s)
+    for piece in hung:
+        found[piece.tag] = _individual(session, piece, life_of(piece, before[piece.tag], now_s))
     return tuple(found[tag] for tag in sorted(found))
 
 
-def _life_before(session: Session, tag: str, batch_id: int, now_s: int) -> Life:
-    return life_before(before_the_hook(session, tag, batch_id), now_s)
-
-
-def _individual(session: Session, piece: Piece, now_s: int) -> core.Individual:
+def _individual(session: Session, piece: Piece, life: Life) -> core.Individual:
     """A piece that hangs or hung, in terms of what is left of it after slices."""
     as_dried = core_piece(piece)
     sure = confirmed_ids(piece)
     stand = standing(piece)
     return core.Individual(
         piece.tag,
-        life_of(piece, before_the_hook(session, piece.tag, piece.batch_id), now_s),
+        life,
         as_dried.start_weight_g,
         as_dried.tare_g,
         as_dried.target_loss_percent,

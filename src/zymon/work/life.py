@@ -1,5 +1,6 @@
 """The life of a piece, read from everything the stations recorded: the one place where its states are put together."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from sqlalchemy import select
@@ -41,6 +42,14 @@ def before_the_hook(session: Session, tag: str, batch_id: int | None) -> Before:
     if batch_id is None and tagged is not None:
         batch_id = tagged.batch_id
     return of_piece(batch_before(session, batch_id), salted, tagged)
+
+
+def all_before_the_hook(session: Session, tags: Iterable[str], batch_id: int) -> dict[str, Before]:
+    """What is known of pieces of one batch before they hung, by tag."""
+    known, named = batch_before(session, batch_id), sorted(tags)
+    tagged = {one.tag: one for one in session.scalars(select(MadePiece).where(MadePiece.tag.in_(named)))}
+    salted = {one.tag: one for one in session.scalars(select(SaltPiece).where(SaltPiece.tag.in_(named)))}
+    return {tag: of_piece(known, salted.get(tag), tagged.get(tag)) for tag in named}
 
 
 def batch_before(session: Session, batch_id: int | None) -> Before:

@@ -1,6 +1,16 @@
 // What a browser has and Node has not, as far as the state classes need it. Runs before anything is imported: the
 // client takes fetch and Request as they are when it is made.
+import { vi } from 'vitest';
+
 import { serve } from './server';
+
+// which page lies behind an address is the browser's to try: here the pages would all be read for each test of a link
+vi.mock('../shell/router', () => ({
+  p: (address: string, { params = {} }: { params?: Record<string, string> } = {}) =>
+    address.replace(/:(\w+)/g, (_, name: string) => params[name] ?? name),
+  navigate: vi.fn(),
+  route: { params: {}, search: {}, pathname: '/' },
+}));
 
 /** What a browser keeps under names. */
 function storage(): Storage {
@@ -23,7 +33,9 @@ class LocalRequest extends Request {
   }
 }
 
+vi.stubGlobal('navigator', {});
 Object.assign(globalThis, {
+  isSecureContext: false,
   localStorage: storage(),
   sessionStorage: storage(),
   matchMedia: () => ({ matches: false }),

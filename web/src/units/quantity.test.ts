@@ -16,6 +16,7 @@ describe('metric', () => {
   it('is shown as it is kept', async () => {
     const q = await reading();
     expect(q.weightText(1643.6)).toBe('1\u2009644\u00a0g');
+    expect(q.weightRange(738.4, 1259.8)).toBe('738–1\u2009260\u00a0g');
     expect(q.weightAsTyped(612.35)).toBe('612.4\u00a0g');
     expect(q.weightAsTyped(612)).toBe('612\u00a0g');
     expect(q.temperatureText(12.94)).toBe('12.9 °C');
@@ -55,6 +56,7 @@ describe('ounces, Fahrenheit and inches', () => {
   it('are shown', async () => {
     const q = await reading(AMERICAN);
     expect(q.weightText(612)).toBe('21.6\u00a0oz');
+    expect(q.weightRange(738, 760)).toBe('26.0–26.8\u00a0oz');
     expect(q.weightAsTyped(453.59237)).toBe('16\u00a0oz');
     expect(q.muchWeight(4535.9237)).toBe('10.0\u00a0lb');
     expect(q.temperatureText(12.78)).toBe('55.0 °F');

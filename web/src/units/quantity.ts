@@ -91,11 +91,13 @@ function apart(value: number, most: number): string {
   return numberText(tidy, (String(tidy).split('.')[1] ?? '').length, NARROW);
 }
 
+const weightNumber = (g: number): string =>
+  imperial ? numberText(g / G_PER_OZ, 1) : numberText(Math.round(g), 0, NARROW);
 /** A weight of a piece. */
-export function weightText(g: number): string {
-  const text = imperial ? numberText(g / G_PER_OZ, 1) : numberText(Math.round(g), 0, NARROW);
-  return `${text}${HARD}${unit.mass}`;
-}
+export const weightText = (g: number): string => `${weightNumber(g)}${HARD}${unit.mass}`;
+/** Between which weights a piece is expected. */
+export const weightRange = (lowG: number, highG: number): string =>
+  `${weightNumber(lowG)}–${weightText(highG)}`;
 /** A weight as the scale showed it: whole numbers as they are, parts where there were any. */
 export function weightAsTyped(g: number): string {
   return `${apart(inUnits('mass', g), imperial ? 2 : 1)}${HARD}${unit.mass}`;

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -88,7 +89,6 @@ class Arrays:
         self.span_s = np.zeros(0)  # until the grid is set there is none
         self._weighings()
         self._grid()
-        self.gentle = self._gentle_loss()
         self.span_s = _within_reason(crossing(self.time_s, self.gentle, self.target)) if span_s is None else span_s
 
     def _weighings(self) -> None:
@@ -155,7 +155,8 @@ class Arrays:
         share = UNREACHABLE_SHARE + (1 - UNREACHABLE_SHARE) / (1 + np.exp(-(spare - SPARE) / SPARE_WIDTH))
         return np.asarray(np.where(told, share, 1.0))
 
-    def _gentle_loss(self) -> Array:
+    @cached_property
+    def gentle(self) -> Array:
         """Loss (m+1, n) of each piece by its prior in the gentle air that its kind is known to take well."""
         still = np.array([GENTLE_AIR.get(p.kind, GENTLE_AIR_USUAL) for p in self.pieces], dtype=np.float64).T
         one = np.ones((len(self.middle), 1))

@@ -136,7 +136,9 @@ class Fitted:
         """The ring that every piece has now, by its most likely parameters."""
         c, n = self.arrays, len(self.arrays.pieces)
         step = np.abs(c.time_s - np.maximum(c.now_s - c.hung, 0.0)).argmin(axis=0)  # one point of the grid lies at now
-        rim, core = rim_and_core(self.profiles[step, :, np.arange(n)].T)
+        profiles = c.run(self.theta, keep=True, steps=int(step.max())).profiles
+        assert profiles is not None
+        rim, core = rim_and_core(profiles[step, :, np.arange(n)].T)
         return [ring_seen(float(r), float(k)) for r, k in zip(rim, core, strict=True)]
 
     def _felt(self) -> None:

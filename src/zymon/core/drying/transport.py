@@ -12,6 +12,7 @@ from typing import Any, TypeVar
 
 import numpy as np
 import numpy.typing as npt
+from scipy.linalg.lapack import dgtsv
 
 from ..water import SORPTION_EXPONENT
 
@@ -76,6 +77,7 @@ def shell_fractions(shells: int = SHELLS) -> Array:
 
 Columns = TypeVar("Columns", Bodies, Drivers)
 WORTH_TWO_CORES = 3000  # bodies from which two threads beat one
+FEW = 64  # bodies that are quicker solved as one system than side by side
 
 
 @dataclass(frozen=True)
@@ -96,6 +98,33 @@ def _part(columns: Columns, part: slice) -> Columns:
     return replace(columns, **cut)
 
 
+def _solve(lower: Array, diag: Array, upper: Array, right: Array) -> Array:
+    """Solve n tridiagonal systems of k rows side by side; lower and upper (k-1, n) are taken off, diag and right go.
+
+    Of few bodies most of the time would go to calling: they are one system, one after the other, none coupled to the
+    next. Of many, the Thomas algorithm goes from the centre outwards and back for all at once.
+    """
+    k, n = right.shape
+    if n <= FEW:
+        below, above = np.zeros((2, n, k))
+        np.negative(lower.T, out=below[:, :-1])
+        np.negative(upper.T, out=above[:, :-1])
+        solved = dgtsv(below.ravel()[:-1], diag.T.ravel(), above.ravel()[:-1], right.T.ravel())[3]
+        return np.asarray(solved.reshape(n, k).T)
+    w = np.empty(n)
+    for i in range(1, k):
+        np.divide(lower[i - 1], diag[i - 1], out=w)
+        diag[i] -= w * upper[i - 1]
+        w *= right[i - 1]
+        right[i] += w
+    right[-1] /= diag[-1]
+    for i in range(k - 2, -1, -1):
+        np.multiply(upper[i], right[i + 1], out=w)
+        right[i] += w
+        right[i] /= diag[i]
+    return right
+
+
 def dry(
     bodies: Bodies, drivers: Drivers, x_start: Array | None = None, keep: bool = False, cores: int = 1
 ) -> DryingRun:
@@ -104,7 +133,7 @@ def dry(
     Parameters: bodies (n,); drivers (m steps, n); x_start [kg/kg] (shells, n), fresh when None;
     keep [-] the water by depth at every time; cores [-] 2 to run bodies by the thousand in two halves side by side.
     Each step is implicit in X, with the diffusivity and the slope of the isotherm of the step's start.
-    Returns DryingRun. Method: finite volumes in dry-matter coordinates, Thomas algorithm over shells.
+    Returns DryingRun. Method: finite volumes in dry-matter coordinates, tridiagonal over shells.
     """
     n = len(bodies)
     if cores == 2 and n >= WORTH_TWO_CORES and x_start is None and not keep:
@@ -138,7 +167,7 @@ def dry(
     inward, outward = conductance / share[1:], conductance / share[:-1]
     d, one_plus = np.empty((k, n)), np.empty((k, n))
     mean_d, lower, upper = np.empty((k - 1, n)), np.empty((k - 1, n)), np.empty((k - 1, n))
-    diag, w = np.empty((k, n)), np.empty(n)
+    diag = np.empty((k, n))
     for j in range(steps):
         dt = dt_all[j]
         np.multiply(x, inverse_half_x, out=d)
@@ -162,22 +191,12 @@ def dry(
         # resistance of the half shell linearised around the rim: J = (p_rim − p_air)·K/(1 + K·slope·p_sat·r/(ρ D))
         damp = 1.0 + drive * slope * rim_resistance_m / (rho_dry * d[-1])
         leaves = outer_share * dt / damp
-        # Thomas algorithm, from the centre outwards and back
         diag.fill(1.0)
         diag[:-1] += upper
         diag[1:] += lower
         diag[-1] += drive * slope * leaves
         x[-1] -= (drive * (aw - slope * rim) - permeance * drivers.vapour_pa[j]) * leaves
-        for i in range(1, k):
-            np.divide(lower[i - 1], diag[i - 1], out=w)
-            diag[i] -= w * upper[i - 1]
-            w *= x[i - 1]
-            x[i] += w
-        x[-1] /= diag[-1]
-        for i in range(k - 2, -1, -1):
-            np.multiply(upper[i], x[i + 1], out=w)
-            x[i] += w
-            x[i] /= diag[i]
+        x = _solve(lower, diag, upper, x)
         np.maximum(x, 1e-3, out=x)
         loss[j + 1] = bodies.water_fraction - v @ x * bodies.dry_matter_fraction
         if profiles is not None:

@@ -10,7 +10,7 @@
   import Instrument from '../../forms/Instrument.svelte';
   import { navigate, route } from '../../shell/router';
   import { longDay, percent, shortDay } from '../../units/format';
-  import { fieldText, weightText } from '../../units/quantity';
+  import { fieldText, weightRange, weightText } from '../../units/quantity';
   import { words } from '../../words';
   import { said } from '../../words/said';
   import { Round, type RoundPiece } from './round.svelte';
@@ -137,7 +137,7 @@
           {piece.last_g === null
             ? say.never
             : say.last(weightText(piece.last_g), shortDay(piece.last_at ?? ''))} ·
-          {say.expected(Math.round(piece.expected_low_g).toString(), weightText(piece.expected_high_g))}
+          {say.expected(weightRange(piece.expected_low_g, piece.expected_high_g))}
         </p>
         {#if round.question}
           <p class="question" role="alert">
@@ -145,10 +145,7 @@
               ? words.errors.noNumber
               : round.question === 'tare'
                 ? say.tare(weightText(piece.tare_g))
-                : say.question(
-                    Math.round(piece.expected_low_g).toString(),
-                    weightText(piece.expected_high_g),
-                  )}
+                : say.question(weightRange(piece.expected_low_g, piece.expected_high_g))}
           </p>
         {/if}
         <div class="mt-2">

@@ -65,7 +65,9 @@
       <span class="stands {hurdle.blocks ? hurdle.state : 'fine'}">{stands}</span>
       {#if value}<span class="whitespace-nowrap">{value}</span>{/if}
       <span class="quiet text-sm">
-        {[limit, say.known[hurdle.known], say.source(hurdle.source)].filter(Boolean).join(' · ')}
+        {[limit, say.known[hurdle.known], hurdle.source && say.source(hurdle.source)]
+          .filter(Boolean)
+          .join(' · ')}
         {#if hurdle.pieces}· {say.pieces(hurdle.pieces.join(', '))}{/if}
       </span>
       {#if hurdle.evidence.length}<button class="show" aria-pressed={shown} onclick={onshow}

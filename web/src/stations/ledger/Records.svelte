@@ -11,6 +11,7 @@
   let { ledger, took }: { ledger: Schema['LedgerOut']; took: (answer: Schema['LedgerOut']) => void } =
     $props();
   const say = words.ledger;
+  const animals: Record<string, string> = words.bench.animals;
   type Path =
     | '/api/laboratory/{result_id}/strike'
     | '/api/parasites/{step_id}/strike'
@@ -22,24 +23,25 @@
     path: Path;
     text: string;
     said: string;
-    struck: boolean;
+    /** Why it does not count; null where it does. */
+    struck: string | null;
   }
   const rows = $derived<Row[]>([
     ...ledger.laboratory.map((one) => ({
       key: `lab-${one.id}`,
       id: one.id,
       path: '/api/laboratory/{result_id}/strike' as const,
-      text: `${say.labWhat[one.what] ?? one.what} ${tidyNumber(one.value, 3)} ${one.unit}${one.tag ? `, ${one.tag}` : ''}`,
+      text: `${say.labWhat[one.what] ?? one.what} ${tidyNumber(one.value, 3)}${one.unit && ` ${one.unit}`}${one.tag ? `, ${one.tag}` : ''}`,
       said: `${one.note} · ${fullDay(one.at)}, ${one.by}`,
-      struck: one.struck_reason !== null,
+      struck: one.struck_reason,
     })),
     ...ledger.parasites.map((one) => ({
       key: `parasite-${one.id}`,
       id: one.id,
       path: '/api/parasites/{step_id}/strike' as const,
-      text: `${one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} d`}`,
+      text: `${animals[one.species] ?? one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} d`}`,
       said: `${one.note} ${one.by}`,
-      struck: one.struck_reason !== null,
+      struck: one.struck_reason,
     })),
     ...ledger.meat.map((one) => ({
       key: `meat-${one.id}`,
@@ -53,7 +55,7 @@
         .filter(Boolean)
         .join(', '),
       said: `${one.note} · ${dayAndTime(one.at)}${one.to_at ? ` – ${dayAndTime(one.to_at)}` : ''}, ${one.by}`,
-      struck: one.struck_reason !== null,
+      struck: one.struck_reason,
     })),
     ...ledger.steps.map((one) => ({
       key: `step-${one.id}`,
@@ -61,7 +63,7 @@
       path: '/api/steps/{step_id}/strike' as const,
       text: `${say.names[one.hurdle] ?? one.hurdle}: ${say.steps[one.step] ?? one.step}`,
       said: `${one.note} · ${fullDay(one.at)}, ${one.by}`,
-      struck: one.struck_reason !== null,
+      struck: one.struck_reason,
     })),
   ]);
   let striking = $state<string | null>(null);
@@ -87,11 +89,14 @@
     <ul class="text-sm">
       {#each rows as row (row.key)}
         <li class="flex items-baseline gap-2 py-1">
-          <span class="flex-1" class:line-through={row.struck}
-            ><strong class="first-letter:uppercase">{row.text}</strong>
-            <span class="quiet">{row.said}</span></span
+          <span class="flex-1"
+            ><span class:line-through={row.struck !== null}
+              ><strong class="first-letter:uppercase">{row.text}</strong>
+              <span class="quiet">{row.said}</span></span
+            >{#if row.struck !== null}<span class="quiet block">{words.hook.struck(row.struck)}</span
+              >{/if}</span
           >
-          {#if !row.struck}<button
+          {#if row.struck === null}<button
               type="button"
               class="quiet min-h-8 underline"
               onclick={() => (striking = row.key)}>{say.strike}</button

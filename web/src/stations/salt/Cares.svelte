@@ -25,20 +25,20 @@
   const kinds = $derived([...new Set(cards.flatMap((c) => c.care.map((k) => k.kind)))]);
   const rows = $derived(
     kinds.map((kind) => {
-      const of = cards.filter((c) => c.care.some((k) => k.kind === kind));
-      const cares = of.flatMap((c) => c.care.filter((k) => k.kind === kind));
+      const wanting = cards.filter((c) => c.care.some((k) => k.kind === kind));
+      const cares = wanting.flatMap((c) => c.care.filter((k) => k.kind === kind));
       const due = cares.map((k) => k.due).sort()[0] ?? '';
       const late = cares.some((k) => new Date(k.latest).getTime() < now);
       const open = cares.some((k) => new Date(k.due_from).getTime() <= now);
       const missed = Math.max(...cares.map((k) => k.missed));
       const last = cares.flatMap((k) => (k.last === null ? [] : [k.last])).sort()[0] ?? null;
-      return { kind, of, due, late, open, missed, last, cost: cares[0]?.cost };
+      return { kind, wanting, due, late, open, missed, last, cost: cares[0]?.cost };
     }),
   );
-  async function done(kind: Kind, of: Card[]): Promise<void> {
+  async function done(kind: Kind, wanting: Card[]): Promise<void> {
     try {
       const grams = kind === 'drain' ? optionalAs('liquid', liquid) : null;
-      await ondone(kind, of, grams === null ? null : grams / of.length, when);
+      await ondone(kind, wanting, grams === null ? null : grams / wanting.length, when);
       liquid = '';
     } catch (error) {
       session.complain(error);
@@ -50,7 +50,7 @@
   <ul class="cares">
     {#each rows as row (row.kind)}
       <li class:open={row.open}>
-        <button class="btn btn-sm min-h-11" disabled={busy} onclick={() => void done(row.kind, row.of)}
+        <button class="btn btn-sm min-h-11" disabled={busy} onclick={() => void done(row.kind, row.wanting)}
           >{say.care[row.kind]}</button
         >
         {#if row.kind === 'drain'}

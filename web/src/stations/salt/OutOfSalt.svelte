@@ -7,7 +7,7 @@
   import When from '../../forms/When.svelte';
   import { When as Moment } from '../../forms/when.svelte';
   import { typedNumber } from '../../units/number';
-  import { fieldText, typedAs, weightText } from '../../units/quantity';
+  import { fieldText, typedAs, weightRange } from '../../units/quantity';
   import { words } from '../../words';
   import { takesFocus } from '../../keys/focus';
   import { session } from '../../shell/session.svelte';
@@ -61,7 +61,7 @@
           label={say.weight}
           numeric
           bind:value={weight}
-          hint={say.expected(weightText(card.expected_low_g), weightText(card.expected_high_g))}
+          hint={say.expected(weightRange(card.expected_low_g, card.expected_high_g))}
           onchange={() => (desk.question = null)}
           fault={fault !== null}
         />

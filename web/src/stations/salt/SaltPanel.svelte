@@ -12,7 +12,7 @@
   import { session } from '../../shell/session.svelte';
   import { longDay } from '../../units/format';
   import { numberText } from '../../units/number';
-  import { weightText } from '../../units/quantity';
+  import { weightRange, weightText } from '../../units/quantity';
   import { said } from '../../words/said';
   import { words } from '../../words';
   import OutOfSalt from './OutOfSalt.svelte';
@@ -86,11 +86,7 @@
     </p>
     {#if card.shed_g > 0}
       <p class="text-sm">
-        {say.shedOf(
-          weightText(card.shed_g),
-          Math.round(card.shed_low_g).toString(),
-          weightText(card.shed_high_g),
-        )}
+        {say.shedOf(weightText(card.shed_g), weightRange(card.shed_low_g, card.shed_high_g))}
       </p>
     {/if}
     <div class="mt-2"><SaltCurve curve={piece.data.curve} {card} {now} /></div>

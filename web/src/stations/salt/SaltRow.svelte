@@ -25,11 +25,6 @@
   const soon = $derived(until - new Date(card.in_at).getTime() < 4 * 86_400_000);
   const day = (at: string): string => (soon ? timeOfDay(at) : longDay(at));
   const short = (at: string): string => (soon ? timeOfDay(at) : shortDay(at));
-  const main = $derived(
-    card.state === 'out' || card.state === 'early' || !card.best
-      ? say.states[card.state]
-      : say.states[card.state],
-  );
   const headline = $derived(
     card.out_at
       ? say.outSince(day(card.out_at))
@@ -59,7 +54,12 @@
     />
   </span>
   <span class="tagged">
-    <PaperTag top={card.tag} {main} loud={card.state === 'right' || card.state === 'late'} {chosen} />
+    <PaperTag
+      top={card.tag}
+      main={say.states[card.state]}
+      loud={card.state === 'right' || card.state === 'late'}
+      {chosen}
+    />
   </span>
   <span class="said">
     <span class="block leading-tight font-semibold" class:text-error={card.state === 'late'}>{headline}</span>

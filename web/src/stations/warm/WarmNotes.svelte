@@ -80,8 +80,14 @@
     {#each detail.events as event (event.id)}
       <li class="flex items-baseline gap-3 py-0.5">
         <span class="quiet w-24 flex-none">{timeOfDay(event.at)}</span>
-        <span class="flex-1" class:line-through={event.struck_reason !== null}
-          ><strong>{say.events[event.kind]}</strong> {event.note} <span class="quiet">{event.by}</span></span
+        <span class="flex-1"
+          ><span class:line-through={event.struck_reason !== null}
+            ><strong>{say.events[event.kind]}</strong> {event.note}</span
+          >
+          <span class="quiet"
+            >{event.by}
+            {#if event.struck_reason !== null}{say.struck(event.struck_reason)}{/if}</span
+          ></span
         >
         {#if event.struck_reason === null}
           <button class="quiet min-h-8 underline" onclick={() => (striking = { what: 'event', id: event.id })}

@@ -30,14 +30,14 @@ export const round = {
   where: (rod: number, hook: number): string => `rod ${rod}, hook ${hook}`,
   last: (g: string, day: string): string => `last ${g}, ${day}`,
   never: 'never weighed',
-  expected: (low: string, high: string): string => `expected ${low}–${high}`,
+  expected: (range: string): string => `expected ${range}`,
   weight: `Weight on the scale, ${unit.mass}`,
   enter: 'Enter',
   skip: 'Skip',
   undo: 'Back',
   end: 'End',
-  question: (low: string, high: string): string =>
-    `Far from the ${low}–${high} expected. Weigh again, or Enter once more if the scale does show it.`,
+  question: (range: string): string =>
+    `Far from the ${range} expected. Weigh again, or Enter once more if the scale does show it.`,
   tare: (g: string): string => `That is no more than its tare of ${g}.`,
   waiting: (n: number): string =>
     `${plural(n, 'weight waits', 'weights wait')} on this device for the connection`,

@@ -43,8 +43,7 @@ export const salt = {
   careDo: { turn: 'Turn', drain: 'Pour off', rub: 'Rub', check: 'Look' },
   careDue: (what: string, when: string): string => `${what} ${when}`,
   allDone: (what: string, tags: string): string => `${what}: ${tags}`,
-  shedOf: (got: string, low: string, high: string): string =>
-    `${got} poured off; ${low}–${high} is usual by now`,
+  shedOf: (got: string, range: string): string => `${got} poured off; ${range} is usual by now`,
   mean: 'mean',
   about: (mean: string, low: string, high: string): string =>
     `about ${mean} %, ${low}–${high}: nobody weighed what it took up`,
@@ -89,7 +88,7 @@ export const salt = {
   out: {
     title: 'Out of the salt',
     weight: `Weight now, ${unit.mass}`,
-    expected: (low: string, high: string): string => `expected ${low}–${high}`,
+    expected: (range: string): string => `expected ${range}`,
     rinse: 'rinse it',
     blot: 'blot it dry',
     soak: 'soak it',

@@ -30,14 +30,14 @@ export const round = {
   where: (rod: number, hook: number): string => `asta ${rod}, gancio ${hook}`,
   last: (g: string, day: string): string => `ultimo ${g}, ${day}`,
   never: 'mai pesato',
-  expected: (low: string, high: string): string => `attesi ${low}–${high}`,
+  expected: (range: string): string => `attesi ${range}`,
   weight: `Peso sulla bilancia, ${unit.mass}`,
   enter: 'Invio',
   skip: 'Salta',
   undo: 'Indietro',
   end: 'Fine',
-  question: (low: string, high: string): string =>
-    `Lontano dai ${low}–${high} attesi. Ripesare, o ancora Invio se la bilancia segna proprio così.`,
+  question: (range: string): string =>
+    `Lontano dai ${range} attesi. Ripesare, o ancora Invio se la bilancia segna proprio così.`,
   tare: (g: string): string => `Non è più della sua tara di ${g}.`,
   waiting: (n: number): string =>
     `${plural(n, 'peso aspetta', 'pesi aspettano')} la connessione su questo apparecchio`,

@@ -37,8 +37,7 @@ export const salt = {
   careDo: { turn: 'Gira', drain: 'Scola', rub: 'Massaggia', check: 'Guarda' },
   careDue: (what: string, when: string): string => `${what} ${when}`,
   allDone: (what: string, tags: string): string => `${what}: ${tags}`,
-  shedOf: (got: string, low: string, high: string): string =>
-    `${got} scolati; a questo punto sono usuali ${low}–${high}`,
+  shedOf: (got: string, range: string): string => `${got} scolati; a questo punto sono usuali ${range}`,
   mean: 'media',
   about: (mean: string, low: string, high: string): string =>
     `circa ${mean} %, ${low}–${high}: nessuno ha pesato quanto ha preso`,
@@ -88,7 +87,7 @@ export const salt = {
   out: {
     title: 'Fuori dal sale',
     weight: `Peso adesso, ${unit.mass}`,
-    expected: (low: string, high: string): string => `attesi ${low}–${high}`,
+    expected: (range: string): string => `attesi ${range}`,
     rinse: 'sciacquarlo',
     blot: 'asciugarlo',
     soak: 'a bagno',
