@@ -7,7 +7,7 @@
   import { said, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
   import { figure, standing } from './figures';
-  import type { Entry, Settling, Typed } from './settling.svelte';
+  import { type Entry, type Settling, TYPED, type Typed } from './settling.svelte';
 
   interface Props {
     hurdle: Schema['HurdleOut'];
@@ -21,16 +21,7 @@
   let { hurdle, ledger, tags, settling, links, shown, onshow }: Props = $props();
   const say = words.ledger;
   const name = $derived(say.names[hurdle.name] ?? hurdle.name);
-  const typedEntries: readonly string[] = [
-    'sign',
-    'laboratory',
-    'parasites',
-    'went_in',
-    'step',
-    'choices',
-    'measure_ph',
-    'meat',
-  ];
+  const isTyped = (entry: Entry): entry is Typed => (TYPED as Entry[]).includes(entry);
   const value = $derived(figure(hurdle.value, hurdle.unit));
   const limit = $derived(
     hurdle.limit === null
@@ -94,11 +85,11 @@
     {:else if hurdle.blocks || hurdle.entries.includes('step')}
       <p class="flex flex-wrap gap-x-4">
         {#each hurdle.entries as entry (entry)}
-          {#if typedEntries.includes(entry)}
+          {#if isTyped(entry)}
             <button
               class="min-h-11 underline underline-offset-4"
               onclick={() => {
-                settling.open(hurdle.name, entry as Typed, ledger);
+                settling.open(hurdle.name, entry, ledger);
               }}>{say.entries[entry]}</button
             >
           {:else if links[entry]}

@@ -6,8 +6,11 @@ import { When } from '../../forms/when.svelte';
 import { words } from '../../words';
 
 export type Entry = Schema['HurdleOut']['entries'][number];
-export type Typed =
-  'sign' | 'laboratory' | 'parasites' | 'went_in' | 'step' | 'choices' | 'measure_ph' | 'meat';
+/** Entries that are typed where the hurdle stands; the others are made elsewhere. */
+export const TYPED = [
+  ...(['sign', 'laboratory', 'parasites', 'went_in', 'step', 'choices', 'measure_ph', 'meat'] as const),
+];
+export type Typed = (typeof TYPED)[number];
 type Ledger = Schema['LedgerOut'];
 
 const FIRST: Record<string, Schema['LabIn']['what']> = {
