@@ -29,7 +29,7 @@
   {#if bad.length}<p>
       {say.unfit(
         bad
-          .map((one) => `${one.name.toLowerCase()} (${one.mostly ? say.mostly[one.mostly] : ''})`)
+          .map((one) => one.name.toLowerCase() + (one.mostly ? ` (${say.mostly[one.mostly]})` : ''))
           .join(', '),
       )}
     </p>{/if}

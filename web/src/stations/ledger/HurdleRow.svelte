@@ -21,7 +21,7 @@
   let { hurdle, ledger, tags, settling, links, shown, onshow }: Props = $props();
   const say = words.ledger;
   const name = $derived(say.names[hurdle.name] ?? hurdle.name);
-  const isTyped = (entry: Entry): entry is Typed => (TYPED as Entry[]).includes(entry);
+  const isTyped = (entry: Entry): entry is Typed => (TYPED as readonly Entry[]).includes(entry);
   const value = $derived(figure(hurdle.value, hurdle.unit));
   const limit = $derived(
     hurdle.limit === null

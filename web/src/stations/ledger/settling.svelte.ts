@@ -8,8 +8,15 @@ import { words } from '../../words';
 export type Entry = Schema['HurdleOut']['entries'][number];
 /** Entries that are typed where the hurdle stands; the others are made elsewhere. */
 export const TYPED = [
-  ...(['sign', 'laboratory', 'parasites', 'went_in', 'step', 'choices', 'measure_ph', 'meat'] as const),
-];
+  'sign',
+  'laboratory',
+  'parasites',
+  'went_in',
+  'step',
+  'choices',
+  'measure_ph',
+  'meat',
+] as const;
 export type Typed = (typeof TYPED)[number];
 type Ledger = Schema['LedgerOut'];
 
