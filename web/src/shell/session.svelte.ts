@@ -41,8 +41,8 @@ class Session {
 
   async undo(): Promise<void> {
     const step = this.notice?.undo;
-    this.notice = null;
     if (!step) return;
+    this.notice = null;
     try {
       await step();
     } catch (error) {

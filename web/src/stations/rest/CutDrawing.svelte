@@ -17,7 +17,6 @@
   let { inside, slab, halfMm, ringMm, ringed, marks, ontouch }: Props = $props();
   const say = words.cut;
   let box = $state<HTMLButtonElement | null>(null);
-  const high = $derived(slab ? 0.62 : 1);
   const edge = $derived(ringMm === null ? null : Math.max(0, 1 - ringMm / halfMm));
   // half extents of the goods in the drawing's own units
   const [wide, tall] = $derived(slab ? [56, 32] : [57, 57]);
@@ -62,7 +61,7 @@
       {/if}
     {/if}
     {#each marks as mark, i (i)}
-      <g transform={`translate(${mark.x * wide} ${mark.y * tall * high})`} class="mark {mark.what}">
+      <g transform={`translate(${mark.x * wide} ${mark.y * tall})`} class="mark {mark.what}">
         {#if mark.what === 'soft'}<ellipse rx="12" ry="9" />
         {:else if mark.what === 'holes'}<circle r="2.6" />
         {:else if mark.what === 'smear'}<path d="M-6 0q1.5-3 3 0t3 0 3 0 3 0" />
