@@ -16,7 +16,6 @@ from zymon.core.drying.forecast import Fitted, fitted
 from zymon.core.fermentation.curve import Fermentation
 from zymon.core.planning import ahead, amounts, shopping, slip
 from zymon.core.planning.before import (
-    LEAST_WARM_H,
     Part,
     hook_after,
     in_salt,
@@ -28,6 +27,7 @@ from zymon.core.planning.before import (
 from zymon.core.planning.drying import still_to_hang
 from zymon.core.planning.way import Stay, Way, find_way, in_time
 from zymon.core.salting.bag import Bag, Cold, Step
+from zymon.core.salting.clock import salt_clocks
 
 NOW = 30 * DAY
 HOUR = 3600.0
@@ -55,6 +55,18 @@ def test_a_dose_waits_for_its_core_and_free_salt_for_nobody() -> None:
     assert (dosed.takes_s % DAY == 0).all()
 
 
+def test_nine_in_ten_have_their_core_by_when_the_clock_says() -> None:
+    thick = bag(across_mm=110.0)
+    _, usual, slow = (
+        None if at is None else (at - thick.in_s) / DAY for at in salt_clocks([thick], thick.in_s)[0].core_reached_s
+    )
+    assert usual is not None
+    assert slow is not None
+    middle, late = np.quantile(in_salt(thick).takes_s / DAY, [0.5, 0.9])
+    assert usual - 1 <= middle <= usual + 1.5  # it is looked at day by day
+    assert slow - 0.5 <= late <= slow + 1.5
+
+
 @pytest.mark.parametrize("way", ["measured", "buried"])
 def test_a_thicker_piece_is_longer_in_salt(way: str) -> None:
     assert in_salt(bag(way, 100.0)).usual_s > 1.2 * in_salt(bag(way, 70.0)).usual_s
@@ -68,7 +80,7 @@ def test_the_warm_takes_what_the_culture_takes() -> None:
     assert np.isfinite(usual.takes_s).all()  # among the futures in which it sours
     assert 15 <= usual.usual_s / HOUR <= 40
     assert quick.usual_s < usual.usual_s < lower.usual_s
-    assert quick.takes_s.min() == LEAST_WARM_H * HOUR
+    assert quick.takes_s.min() == 12 * HOUR  # nobody takes goods out of the warm sooner
     cold, sours = in_the_warm(stuffed(setpoint_c=2.0))  # too cold for it to work at all
     assert (sours, set(cold.takes_s)) == (False, {3 * DAY})
 
