@@ -12,5 +12,6 @@ export default defineConfig({
     // what all files import is read once for each core, not once for each file
     pool: 'threads',
     isolate: false,
+    testTimeout: 30_000, // one that is slow on a busy machine is not one that is wrong
   },
 });

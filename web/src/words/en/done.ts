@@ -1,4 +1,5 @@
 // What says that a piece is done, in English: its weight, its days, or fingers.
+import { unit } from '../../units/quantity';
 
 export const done = {
   by: 'Done by',
@@ -15,7 +16,7 @@ export const done = {
   skin: 'Skin left on one face',
   bone: 'On the bone',
   yesNo: { unknown: 'not said', yes: 'yes', no: 'no' },
-  startOptional: 'Weight now (g), if weighed',
+  startOptional: `Weight now, ${unit.mass}, if weighed`,
   tag: { weight: '', feel: 'done by feel', days: 'done by days' },
   afterDays: (n: number): string => `done after ${n} days, by feel`,
   noScale: 'Nobody weighed it when it was hung: what it lost is told as a share.',

@@ -101,7 +101,6 @@ export const hanging = {
     weighing: 'Weight on the scale',
     keep: 'It is right, keep it',
     again: 'Weigh again',
-    expected: (low: string, high: string) => `expected ${low}–${high}`,
     asked: (weight: string) => `${weight}: is that right?`,
     weights: 'Weights',
     noWeights: 'Never weighed.',

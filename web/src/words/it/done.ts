@@ -1,4 +1,5 @@
 // What says that a piece is done, in Italian.
+import { unit } from '../../units/quantity';
 
 export const done = {
   by: 'Fatto a',
@@ -15,7 +16,7 @@ export const done = {
   skin: 'Cotenna lasciata su una faccia',
   bone: 'Con l’osso',
   yesNo: { unknown: 'non detto', yes: 'sì', no: 'no' },
-  startOptional: 'Peso adesso, se pesato',
+  startOptional: `Peso adesso, ${unit.mass}, se pesato`,
   tag: { weight: '', feel: 'fatto a sentimento', days: 'fatto a giorni' },
   afterDays: (n: number): string => `fatto dopo ${n} giorni, a sentimento`,
   noScale: 'All’appesa nessuno l’ha pesato: il suo calo si dice come quota.',

@@ -103,7 +103,6 @@ export const hanging = {
     weighing: 'Peso sulla bilancia',
     keep: 'È giusto, tienilo',
     again: 'Ripesa',
-    expected: (low: string, high: string) => `attesi ${low}–${high}`,
     asked: (weight: string) => `${weight}: è giusto?`,
     weights: 'Pesi',
     noWeights: 'Mai pesato.',
