@@ -103,7 +103,7 @@ export function weightAsTyped(g: number): string {
   return `${apart(inUnits('mass', g), imperial ? 2 : 1)}${HARD}${unit.mass}`;
 }
 /** A number as it is, with its unit: whole where it is whole. */
-const asIs = (value: number, most: number, of: string): string => `${tidyNumber(value, most)} ${of}`;
+const asIs = (value: number, most: number, units: string): string => `${tidyNumber(value, most)} ${units}`;
 export const temperatureAsTyped = (c: number): string => asIs(inUnits('temperature', c), 1, unit.temperature);
 export const warmthAsTyped = (c: number): string => asIs(inUnits('warmth', c), 1, unit.temperature);
 export const lengthAsTyped = (mm: number): string =>

@@ -23,7 +23,7 @@
   let kind = $state<Schema['CostIn']['kind']>('casing');
   let amount = $state('');
   let striking = $state<number | null>(null);
-  const money = (of: number): string => numberText(of, 2);
+  const money = (amount: number): string => numberText(amount, 2);
 
   async function add(event: SubmitEvent): Promise<void> {
     event.preventDefault();

@@ -43,12 +43,12 @@
       : [],
   );
   const days = (value: number): string => `${numberText(Math.abs(value), 1)} d`;
-  const leaning = (of: Schema['FiguresOut']): string =>
-    Math.abs(of.bias_days) < 0.25
+  const leaning = (figures: Schema['FiguresOut']): string =>
+    Math.abs(figures.bias_days) < 0.25
       ? say.straight
-      : of.bias_days > 0
-        ? say.later(days(of.bias_days))
-        : say.earlier(days(of.bias_days));
+      : figures.bias_days > 0
+        ? say.later(days(figures.bias_days))
+        : say.earlier(days(figures.bias_days));
   const rows = (side: Schema['SideOut']) => [
     ...side.along.map((one) => ({
       group: say.along,

@@ -35,8 +35,8 @@
   }));
   const batches = $derived(found.data?.batches ?? []);
   const more = $derived(Math.min((found.data?.counts[drawer] ?? 0) - batches.length, PAGE));
-  const states = (of: Schema['BatchFound']): string =>
-    Object.entries(of.states)
+  const states = (batch: Schema['BatchFound']): string =>
+    Object.entries(batch.states)
       .map(([kind, count]) => `${count} ${words.life.many[kind as keyof typeof words.life.many]}`)
       .join(', ');
 </script>

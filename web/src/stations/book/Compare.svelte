@@ -39,9 +39,9 @@
   const shownAir = (what: string, values: (number | null)[]): (number | null)[] =>
     what === 'rh_percent' ? values : values.map((c) => (c === null ? null : inUnits('temperature', c)));
   /** What was measured alone: a thermometer tells of no humidity. */
-  function measured<T extends { x: number[]; y: (number | null)[] }>(of: T): T & { y: number[] } {
-    const told = (_: unknown, i: number): boolean => of.y[i] != null;
-    return { ...of, x: of.x.filter(told), y: of.y.filter((value) => value !== null) };
+  function measured<T extends { x: number[]; y: (number | null)[] }>(curve: T): T & { y: number[] } {
+    const told = (_: unknown, i: number): boolean => curve.y[i] != null;
+    return { ...curve, x: curve.x.filter(told), y: curve.y.filter((value) => value !== null) };
   }
 </script>
 

@@ -15,9 +15,9 @@
     queryFn: () => take(api.GET('/api/plans/against')),
   }));
   const share = (chance: number): string => percent(100 * chance, 0);
-  function done(of: Schema['PlanAgainst']): string {
-    const { p10, p90 } = of.done_told;
-    const day = of.done ? shortDay(of.done) : say.never;
+  function done(plan: Schema['PlanAgainst']): string {
+    const { p10, p90 } = plan.done_told;
+    const day = plan.done ? shortDay(plan.done) : say.never;
     return p10 && p90 ? say.window(day, dayRange(p10, p90)) : day;
   }
 </script>

@@ -75,18 +75,18 @@
     }
     striking = null;
   }
-  const told = (of: Schema['Found'] | null): string =>
-    of === null
+  const told = (found: Schema['Found'] | null): string =>
+    found === null
       ? ''
       : [
           ...(Object.keys(say.rows) as Row[])
-            .filter((row) => of[row])
+            .filter((row) => found[row])
             .map(
               (row) =>
-                `${say.rows[row].name} ${(say.rows[row].taps as Record<string, string>)[of[row] ?? ''] ?? ''}`,
+                `${say.rows[row].name} ${(say.rows[row].taps as Record<string, string>)[found[row] ?? ''] ?? ''}`,
             ),
           ...(Object.keys(say.flags) as (keyof typeof say.flags)[])
-            .filter((flag) => of[flag])
+            .filter((flag) => found[flag])
             .map((flag) => say.flags[flag]),
         ].join(', ');
 </script>

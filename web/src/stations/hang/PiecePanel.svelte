@@ -175,7 +175,7 @@
     head={[words.tables.when, ...words.tables.loss]}
     rows={piece.curve.at.map((at, i) => [
       dayAndTime(at),
-      ...[piece.curve.low, piece.curve.middle, piece.curve.high].map((of) => percent(of[i] ?? 0)),
+      ...[piece.curve.low, piece.curve.middle, piece.curve.high].map((values) => percent(values[i] ?? 0)),
     ])}
     file="/api/pieces/{piece.card.id}/curve.csv"
   />

@@ -8,6 +8,7 @@
   import { door } from '../../shell/door.svelte';
   import { session } from '../../shell/session.svelte';
   import { fullDay as day } from '../../units/format';
+  import { numberText } from '../../units/number';
   import { words } from '../../words';
 
   const say = words.house;
@@ -53,7 +54,7 @@
           >{/if}
       </dd>
       <dt>{say.diskTold.readings}</dt>
-      <dd>{told.readings.toLocaleString('en')}</dd>
+      <dd>{numberText(told.readings, 0, '\u2009')}</dd>
       <dt>{say.diskTold.copies(told.copies)}</dt>
       <dd>{say.size(told.copies_bytes)}</dd>
       <dt>{say.diskTold.free}</dt>

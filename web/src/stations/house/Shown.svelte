@@ -14,8 +14,8 @@
   const chosen = $state<Shows>({ ...shows });
   let everywhere = $state(false);
 
-  const options = <T extends string>(of: Record<T, string>): [T, string][] =>
-    Object.entries(of) as [T, string][];
+  const options = <T extends string>(named: Record<T, string>): [T, string][] =>
+    Object.entries(named) as [T, string][];
 
   async function keep(event: SubmitEvent): Promise<void> {
     event.preventDefault();

@@ -8,17 +8,19 @@
   import Line from '../../shell/Line.svelte';
   import { p } from '../../shell/router';
   import { timeZone } from '../../units/format';
-  import { farLengthText, muchWeight, recipeWeight, typedAs } from '../../units/quantity';
+  import { farLengthText, fieldText, muchWeight, recipeWeight, typedAs } from '../../units/quantity';
   import { dayOf, daysLater, noonOf } from '../../units/days';
   import { words } from '../../words';
 
   const say = words.plan.shop;
   const AHEAD_DAYS = 28;
+  const CULTURE_PACK_G = 25;
   const line = createQuery(lineQuery);
   let from = $state(inAddress('from') ?? dayOf(new Date(), timeZone()));
   let to = $state(inAddress('to') ?? dayOf(daysLater(new Date(), AHEAD_DAYS), timeZone()));
-  let pack = $state(inAddress('pack') ?? '25');
-  $effect(() => intoAddress({ from, to, pack: pack === '25' ? null : pack }, false));
+  const usualPack = fieldText('mass', CULTURE_PACK_G);
+  let pack = $state(inAddress('pack') ?? usualPack);
+  $effect(() => intoAddress({ from, to, pack: pack === usualPack ? null : pack }, false));
 
   const query = $derived.by(() => {
     const [start, end] = [noonOf(from, timeZone()), noonOf(to, timeZone())];
@@ -42,11 +44,11 @@
       ? `/api/plans/shopping.csv?${new URLSearchParams({ ...query, culture_pack_g: String(query.culture_pack_g) })}`
       : '',
   );
-  const amount = (of: Schema['ShoppingLine']): string => {
-    if (of.unit === 'packs') return say.packs(of.amount);
-    if (of.unit === 'pieces') return say.pieces(of.amount);
-    if (of.unit === 'mm') return farLengthText(of.amount);
-    return of.amount >= 1000 ? muchWeight(of.amount) : recipeWeight(of.amount);
+  const amount = (line: Schema['ShoppingLine']): string => {
+    if (line.unit === 'packs') return say.packs(line.amount);
+    if (line.unit === 'pieces') return say.pieces(line.amount);
+    if (line.unit === 'mm') return farLengthText(line.amount);
+    return line.amount >= 1000 ? muchWeight(line.amount) : recipeWeight(line.amount);
   };
   const shelves = $derived(
     (Object.keys(say.goods) as (keyof typeof say.goods)[])

@@ -18,8 +18,8 @@
   const client = useQueryClient();
   const line = createQuery(lineQuery);
   const form = new OutsideForm();
-  const pairs = <T extends string>(of: Record<T, string>): [T, string][] =>
-    Object.entries(of) as [T, string][];
+  const pairs = <T extends string>(named: Record<T, string>): [T, string][] =>
+    Object.entries(named) as [T, string][];
 
   async function go(event: SubmitEvent): Promise<void> {
     event.preventDefault();

@@ -97,11 +97,11 @@
     moving = false;
   }
   async function strike(reason: string): Promise<void> {
-    const of = striking;
+    const wrong = striking;
     striking = null;
     const body = { reason, by: session.who };
-    if (of === null || pack.id === null) return;
-    const [pack_id, event_id] = [pack.id, of.event];
+    if (wrong === null || pack.id === null) return;
+    const [pack_id, event_id] = [pack.id, wrong.event];
     await send(
       () =>
         event_id === null

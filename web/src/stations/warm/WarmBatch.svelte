@@ -43,8 +43,8 @@
         }),
       ),
   }));
-  const window = (of: Schema['WhenOut']): string =>
-    of.p10 && of.p90 ? `${timeOfDay(of.p10)} – ${timeOfDay(of.p90)}` : '';
+  const window = (when: Schema['WhenOut']): string =>
+    when.p10 && when.p90 ? `${timeOfDay(when.p10)} – ${timeOfDay(when.p90)}` : '';
   // the ends of the window, and its middle
   const percentiles = $derived(
     detail.data ? [detail.data.curve.low, detail.data.curve.middle, detail.data.curve.high] : [],
@@ -91,7 +91,7 @@
       head={[words.tables.when, ...words.tables.ph]}
       rows={detail.data.curve.at.map((at, i) => [
         dayAndTime(at),
-        ...percentiles.map((of) => numberText(of[i] ?? 0, 2)),
+        ...percentiles.map((values) => numberText(values[i] ?? 0, 2)),
       ])}
       file="/api/warm/{card.batch_id}/curve.csv"
     />

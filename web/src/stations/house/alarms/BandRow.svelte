@@ -24,23 +24,23 @@
   let fields = $state(untrack(() => typed()));
 
   function typed() {
-    const of = band.by !== null ? band : { ...band, ...band.usual };
+    const watched = band.by !== null ? band : { ...band, ...band.usual };
     return {
-      low_c: fieldText('temperature', of.low_c ?? null),
-      high_c: fieldText('temperature', of.high_c ?? null),
-      low_rh: text(of.low_rh),
-      high_rh: text(of.high_rh),
-      for_minutes: text(of.for_minutes),
-      silent_minutes: text(of.silent_minutes),
-      door_minutes: text(of.door_minutes),
-      frost: of.frost,
+      low_c: fieldText('temperature', watched.low_c ?? null),
+      high_c: fieldText('temperature', watched.high_c ?? null),
+      low_rh: text(watched.low_rh),
+      high_rh: text(watched.high_rh),
+      for_minutes: text(watched.for_minutes),
+      silent_minutes: text(watched.silent_minutes),
+      door_minutes: text(watched.door_minutes),
+      frost: watched.frost,
     };
   }
   type Limit = number | null | undefined;
-  function range(low: Limit, high: Limit, of: string, shown = text): string {
+  function range(low: Limit, high: Limit, units: string, shown = text): string {
     if (low == null && high == null) return '';
-    if (low == null) return say.below(shown(high), of);
-    return high == null ? say.above(shown(low), of) : say.between(shown(low), shown(high), of);
+    if (low == null) return say.below(shown(high), units);
+    return high == null ? say.above(shown(low), units) : say.between(shown(low), shown(high), units);
   }
   const degrees = (c: Limit): string => fieldText('temperature', c ?? null);
   const limits = $derived(
