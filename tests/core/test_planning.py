@@ -238,3 +238,14 @@ def test_a_start_outside_of_what_was_looked_at_is_refused() -> None:
 def test_steps_are_added_future_by_future_not_quantile_by_quantile() -> None:
     salt, hang = np.array([1.0, 9.0]), np.array([[8.0, 2.0], [1.0, 1.0]])
     np.testing.assert_array_equal(together([salt, hang]), [9.0, 10.0])
+
+
+def test_what_nobody_asked_for_is_eight_times_in_ten_and_beside_it_nearly_sure_and_every_other_time() -> None:
+    """A hundred futures that take 1 to 100 days: so many of them are done by that day."""
+    days = np.arange(1.0, 101.0) * DAY
+    starts = Starts(np.array([0.0, 200 * DAY]), np.array([days, days]))
+    assert starts.done_by(0.0) == 80 * DAY
+    by_s = 200 * DAY
+    assert starts.latest(by_s) == by_s - 80 * DAY
+    sure, even = starts.between(by_s)
+    assert (by_s - sure, by_s - even) == (95 * DAY, 50 * DAY)

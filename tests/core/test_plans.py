@@ -357,6 +357,21 @@ def test_packs_are_whole_and_casings_of_two_sizes_are_two() -> None:
     assert shopping.shopping([]) == []
 
 
+@pytest.mark.parametrize(("grams_per_kg", "packs"), [(2.5, 1), (2.501, 2), (7.5, 3)])
+def test_a_usual_pack_of_culture_is_twenty_five_grams(grams_per_kg: float, packs: int) -> None:
+    lines = (Line("Culture", "culture", "per_kg", grams_per_kg),)
+    whole = replace(sheet(), parts=(MeatPart("Shoulder", 10_000, 10),), lines=lines)
+    bought = shopping.shopping([batch(sheet=whole)])
+    assert next(i.amount for i in bought if i.goods == "culture") == packs
+
+
+@pytest.mark.parametrize(("pieces", "bags"), [(1, 2), (10, 11), (11, 13), (20, 22), (21, 24)])
+def test_of_bags_one_in_ten_is_to_spare(pieces: int, bags: int) -> None:
+    whole = replace(sheet(), parts=(MeatPart("Neck", 900.0 * pieces, 10),), lines=())
+    bought = shopping.shopping([batch(sheet=whole, plan=Plan("intact", "none", 35, 60, 900, False))])
+    assert next(i.amount for i in bought if i.goods == "bag") == bags
+
+
 # -- slips
 
 
@@ -375,7 +390,7 @@ def test_what_is_in_time_and_by_when_all_is() -> None:
         (0.80, 9.0, False, 0.51, "not_begun"),
         (0.70, 9.0, True, 5.0, None),
         (0.69, 9.0, True, 5.0, "slow"),
-        (0.03, np.inf, True, 5.0, "slow"),
+        (0.021, np.inf, True, 5.0, "slow"),
         (0.02, np.inf, True, 5.0, "lost"),
         (0.02, 99.0, True, 5.0, "slow"),
     ],
