@@ -21,6 +21,10 @@
   // half extents of the goods in the drawing's own units
   const [wide, tall] = $derived(slab ? [56, 32] : [57, 57]);
 
+  /** Where a mark's name stands: beneath it, or over it where there is no room beneath. */
+  const nameAt = ({ what, y }: Schema['Mark']): number =>
+    (what === 'soft' ? 14 : 11) * (y * tall + 14 < (slab ? 37 : 60) ? 1 : -0.6);
+
   function place(event: MouseEvent): void {
     if (!box || !ontouch) return;
     const area = box.getBoundingClientRect();
@@ -68,7 +72,7 @@
         {:else if mark.what === 'loose'}<path d="M-6 2l3-4 3 4 3-4 3 4" />
         {:else if mark.what === 'mould'}<path d="M0-4v8M-3.5-2l7 4M-3.5 2l7-4" />
         {:else}<circle r="7" />{/if}
-        <text y={mark.what === 'soft' ? 14 : 11} text-anchor="middle">{say.spots[mark.what]}</text>
+        <text y={nameAt(mark)} text-anchor="middle">{say.spots[mark.what]}</text>
       </g>
     {/each}
   </svg>

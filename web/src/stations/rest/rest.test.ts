@@ -94,6 +94,13 @@ describe('a cut face under the knife', () => {
     expect(face({ marks }).texts('g.mark text')).toEqual(['holes', 'soft core']);
   });
 
+  it('names each mark beneath it, or over it where it lies at the lower edge', () => {
+    const name = (y: number, slab: boolean): number =>
+      face({ marks: [{ what: 'holes', x: 0, y }], slab }).figure('g.mark text', 'y');
+    expect([name(0, true), name(0.7, true), name(0.75, true)]).toEqual([11, 11, -6.6]);
+    expect([name(-1, false), name(0.8, false), name(1, false)]).toEqual([11, 11, -6.6]);
+  });
+
   it('has a sign of its own for each thing that is seen', () => {
     const kinds = ['soft', 'holes', 'smear', 'loose', 'mould', 'grey'] as const;
     const signs = kinds.map((what) =>
