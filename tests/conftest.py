@@ -11,7 +11,7 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from built import application, built_once, give_back
-from engines import share_engines
+from engines import share_what_is_compiled
 from support import Clock
 from zymon.settings import Settings
 from zymon.store.database import Database
@@ -22,7 +22,7 @@ settings.register_profile("explore", deadline=None, derandomize=False, max_examp
 settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 
-share_engines()
+share_what_is_compiled()
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -56,10 +56,13 @@
     enabled: now > 0 && Number.isFinite(placeId),
     placeholderData: keepPreviousData,
   }));
+  // what is typed stays while the page asks anew, until the place is set otherwise or is another one
+  const setC = $derived(place?.setpoint?.temperature_c ?? null);
+  const setRh = $derived(place?.setpoint?.rh_percent ?? null);
   $effect(() => {
     void placeId;
-    temperature = fieldText('temperature', place?.setpoint?.temperature_c ?? null);
-    humidity = place?.setpoint?.rh_percent?.toString() ?? '';
+    temperature = fieldText('temperature', setC);
+    humidity = setRh?.toString() ?? '';
   });
 
   async function change(event: SubmitEvent): Promise<void> {
