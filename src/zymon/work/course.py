@@ -41,7 +41,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     gone = warm.discarded(session, batch_id)
     noted = counted(evidence.meat_notes(session, batch_id))
     if making is None:
-        parts, mixes = _parts_as_hung(batch), _formulation_as_hung(batch)
+        parts, mixes = _parts_as_hung(batch, hung), _formulation_as_hung(batch, hung)
     else:
         parts, mixes = mixes_of(making, salted)
     parts, mixes = _said(parts, mixes, evidence.went_in(session, batch_id))
@@ -50,7 +50,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         code=batch.code,
         product=batch.product,
         minced=batch.kind in MINCED_KINDS if sheet is None else sheet.plan.goods == "minced",
-        made_s=float(_begun(batch) if making is None else making.made_s),
+        made_s=float(_begun(batch, hung) if making is None else making.made_s),
         profile=batch.profile,
         stages=_stages(session, batch, hung, salted, now_s),
         pieces=_pieces(session, batch, hung, making, salted, now_s),
@@ -61,7 +61,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
         acidity=tuple(
             core.Acidity(r.at_s, r.ph, r.meter_id, r.confirmed) for r in counted(warm.readings(session, batch_id))
         ),
-        doings=_doings(session, batch, salted),
+        doings=_doings(session, batch, hung, salted),
         laboratory=tuple(
             core.Result(r.what, r.value, r.at_s, r.unit, r.taken_of, r.tag)
             for r in counted(evidence.lab_results(session, batch_id))
@@ -75,7 +75,7 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
             core.Undone(c.hurdle, c.at_s, c.by, c.reason, c.was) for c in evidence.corrections(session, batch_id)
         ),
         corrections=_corrections(session, batch_id),
-        people=_people(batch, making),
+        people=_people(hung, making),
         family="" if sheet is None else sheet.plan.family,
         use=batch.use,
         done_by=batch.done_by,
@@ -85,9 +85,9 @@ def course_of(session: Session, batch_id: int, now_s: int) -> core.Course:
     )
 
 
-def _begun(batch: Batch) -> int:
+def _begun(batch: Batch, hung: list[Piece]) -> int:
     """When a batch that was hung as it came began, as far as anybody knows [s]: not when it was written down."""
-    return min([batch.created_s, *(p.hung_s for p in batch.pieces)])
+    return min([batch.created_s, *(p.hung_s for p in hung)])
 
 
 def climate_of(session: Session, stage: core.Stage, now_s: int) -> Log | None:
@@ -291,20 +291,20 @@ def _said(
     return parts, mixes
 
 
-def _weighed_as_hung_g(batch: Batch) -> float:
+def _weighed_as_hung_g(hung: list[Piece]) -> float:
     """What the pieces of a batch weighed when they were hung, net, as far as anybody weighed them [g]."""
-    return sum(p.start_weight_g - p.tare_g for p in batch.pieces if p.start_weight_g is not None)
+    return sum(p.start_weight_g - p.tare_g for p in hung if p.start_weight_g is not None)
 
 
-def _parts_as_hung(batch: Batch) -> tuple[core.Part, ...]:
+def _parts_as_hung(batch: Batch, hung: list[Piece]) -> tuple[core.Part, ...]:
     """The meat of pieces that were hung as they came: what hangs of it, of an animal that nobody named."""
-    net_g = _weighed_as_hung_g(batch)
+    net_g = _weighed_as_hung_g(hung)
     return (core.Part(batch.product, None, net_g, batch.fat_percent),) if net_g > 0 else ()
 
 
-def _formulation_as_hung(batch: Batch) -> tuple[core.Formulation, ...]:
+def _formulation_as_hung(batch: Batch, hung: list[Piece]) -> tuple[core.Formulation, ...]:
     """The salt of pieces that were hung as they came, where somebody said how much of it is in them."""
-    net_g = _weighed_as_hung_g(batch)
+    net_g = _weighed_as_hung_g(hung)
     if batch.salt_percent is None or net_g <= 0:
         return ()
     return (core.Formulation(net_g, net_g * batch.salt_percent / 100, 0.0, 0.0, 0.0, curing_known=False),)
@@ -328,7 +328,7 @@ def _saltings(session: Session, salted: list[SaltPiece], now_s: int) -> tuple[co
     return tuple(found)
 
 
-def _doings(session: Session, batch: Batch, salted: list[SaltPiece]) -> tuple[core.Doing, ...]:
+def _doings(session: Session, batch: Batch, hung: list[Piece], salted: list[SaltPiece]) -> tuple[core.Doing, ...]:
     found = [
         core.Doing(
             f"salt.{e.kind}", e.at_s, e.by, (one.tag,), {} if e.value is None else {"value": e.value},
@@ -341,7 +341,7 @@ def _doings(session: Session, batch: Batch, salted: list[SaltPiece]) -> tuple[co
         core.Doing(f"batch.{e.kind}", e.at_s, e.by, (), {"note": e.note} if e.note else {}, e.struck_s is not None)
         for e in warm.events(session, batch.id)
     ]
-    for piece in batch.pieces:
+    for piece in hung:
         found += [
             core.Doing(f"hook.{e.kind}", e.at_s, e.by, (piece.tag,), {"note": e.note}, e.struck_s is not None)
             for e in hang_events.events_of(session, piece.id)
@@ -375,7 +375,7 @@ def _corrections(session: Session, batch_id: int) -> tuple[core.Corrected, ...]:
     )
 
 
-def _people(batch: Batch, making: Making | None) -> tuple[str, ...]:
+def _people(hung: list[Piece], making: Making | None) -> tuple[str, ...]:
     names = [making.by] if making is not None else []
-    names += [who for p in batch.pieces for who in (p.by, *(w.by for w in p.weighings), *(s.by for s in p.states))]
+    names += [who for p in hung for who in (p.by, *(w.by for w in p.weighings), *(s.by for s in p.states))]
     return tuple(dict.fromkeys(names))

@@ -8,7 +8,7 @@ from zymon.store import keep as store
 from zymon.store.bench_models import Lot, Making
 from zymon.store.models import Piece
 
-from ..life import before_the_hook, life_before, state_of
+from ..life import all_before_the_hook, life_before, state_of
 from ..premises import Premises, moment
 from . import schemas as s
 from .views import Keeps, pack_out
@@ -37,8 +37,8 @@ def _batch(making: Making, lot: Lot, keeps: Keeps, zone: ZoneInfo) -> s.RecallBa
     for one in store.packs(keeps.session, [p.id for p in hung.values()]):
         packs[one.piece_id].append(pack_out(one, keeps, zone))
     pieces = [_piece(p, packs[p.id]) for p in hung.values()]
-    for tag in waiting:
-        last = life_before(before_the_hook(keeps.session, tag, making.batch_id), keeps.shop.now_s).last
+    for tag, before in all_before_the_hook(keeps.session, waiting, making.batch_id).items():
+        last = life_before(before, keeps.shop.now_s).last
         pieces.append(
             s.HeldPiece(
                 piece_id=None, tag=tag, state="waiting" if last is None else last.kind,

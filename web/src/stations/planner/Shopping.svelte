@@ -14,24 +14,20 @@
 
   const say = words.plan.shop;
   const AHEAD_DAYS = 28;
-  const CULTURE_PACK_G = 25;
   const line = createQuery(lineQuery);
   let from = $state(inAddress('from') ?? dayOf(new Date(), timeZone()));
   let to = $state(inAddress('to') ?? dayOf(daysLater(new Date(), AHEAD_DAYS), timeZone()));
-  const usualPack = fieldText('mass', CULTURE_PACK_G);
-  let pack = $state(inAddress('pack') ?? usualPack);
-  $effect(() => intoAddress({ from, to, pack: pack === usualPack ? null : pack }, false));
+  let pack = $state(inAddress('pack') ?? ''); // the usual one, unless somebody says otherwise
+  $effect(() => intoAddress({ from, to, pack: pack || null }, false));
 
   const query = $derived.by(() => {
     const [start, end] = [noonOf(from, timeZone()), noonOf(to, timeZone())];
-    const culture_pack_g = typedAs('mass', pack);
-    if (!start || !end || !culture_pack_g) return null;
+    if (!start || !end) return null;
     // the whole of both days
-    return {
-      start: daysLater(start, -0.5),
-      end: daysLater(end, 0.5),
-      culture_pack_g,
-    };
+    const span = { start: daysLater(start, -0.5), end: daysLater(end, 0.5) };
+    if (!pack.trim()) return span;
+    const culture_pack_g = typedAs('mass', pack);
+    return culture_pack_g ? { ...span, culture_pack_g } : null;
   });
   const list = createQuery(() => ({
     queryKey: ['shopping', query],
@@ -41,7 +37,7 @@
   }));
   const file = $derived(
     query
-      ? `/api/plans/shopping.csv?${new URLSearchParams({ ...query, culture_pack_g: String(query.culture_pack_g) })}`
+      ? `/api/plans/shopping.csv?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)]))}`
       : '',
   );
   const amount = (line: Schema['ShoppingLine']): string => {
@@ -76,7 +72,13 @@
       >
       <label class="quiet">{say.to} <input class="input min-h-11 w-40" type="date" bind:value={to} /></label>
       <label class="quiet"
-        >{say.pack} <input class="input min-h-11 w-20" inputmode="decimal" bind:value={pack} /></label
+        >{say.pack}
+        <input
+          class="input min-h-11 w-20"
+          inputmode="decimal"
+          placeholder={fieldText('mass', list.data?.culture_pack_g ?? null)}
+          bind:value={pack}
+        /></label
       >
       <button class="btn min-h-11 print:hidden" onclick={() => print()}>{say.print}</button>
       {#if file}<a class="btn min-h-11 print:hidden" download href={file}>{say.file}</a>{/if}
