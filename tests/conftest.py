@@ -1,5 +1,6 @@
 """Fixtures shared by all tests: a clock that stands still, a workshop on real SQLite, and its API."""
 
+import gc
 import os
 import shutil
 from collections.abc import Iterator
@@ -13,6 +14,7 @@ from hypothesis import settings
 from built import application, built_once, give_back
 from engines import share_what_is_compiled
 from support import Clock
+from zymon.app import settle
 from zymon.settings import Settings
 from zymon.store.database import Database
 
@@ -23,6 +25,13 @@ settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 
 share_what_is_compiled()
+gc.disable()  # until all tests are read: nothing of them is garbage
+
+
+def pytest_collection_finish() -> None:
+    """What was read stays for the whole run: the search for garbage leaves it out, as it does where Zymon serves."""
+    gc.enable()
+    settle()
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -5,8 +5,6 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
-from icalendar import Calendar, Event
-
 
 @dataclass(frozen=True)
 class Entry:
@@ -26,6 +24,8 @@ def calendar_bytes(entries: Sequence[Entry], name: str, zone: ZoneInfo, stamp: d
     made; workshop_id, which makes identifiers this workshop's own. The zone's rules go with the file, so that times
     stay right over a clock change.
     """
+    from icalendar import Calendar, Event  # not at the start of Zymon: few ask for a calendar
+
     made = Calendar()
     made.add("prodid", "-//Zymon//Round//EN")
     made.add("version", "2.0")

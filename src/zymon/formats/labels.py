@@ -8,13 +8,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from importlib.resources import files
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import segno
-from fpdf import FPDF
 
 from zymon.words import name_of, on_paper, showing
 from zymon.words.written import day, scale_weight
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 Paper = Literal["a4", "roll62"]
 
@@ -47,6 +49,8 @@ class Tag:
 
 def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
     """The tags as a PDF, the same bytes for the same tags."""
+    from fpdf import FPDF  # not at the start of Zymon: it takes half a second to read
+
     wide, high = TAG_MM
     on_roll = paper == "roll62"
     pdf = FPDF(unit="mm", format=(wide, high) if on_roll else "A4")
@@ -66,7 +70,7 @@ def tags_pdf(tags: Sequence[Tag], paper: Paper, workshop: str) -> bytes:
     return bytes(pdf.output())
 
 
-def in_our_type(pdf: FPDF) -> None:
+def in_our_type(pdf: "FPDF") -> None:
     """Set a PDF without margins, in our fonts."""
     pdf.set_auto_page_break(False)
     pdf.set_margin(0)
@@ -78,7 +82,7 @@ def in_our_type(pdf: FPDF) -> None:
     pdf.set_text_shaping(True, features={"lnum": True, "tnum": True})  # a scale shows figures of one height
 
 
-def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> None:
+def _tag(pdf: "FPDF", tag: Tag, x: float, y: float, workshop: str, cut: bool) -> None:
     wide, high = TAG_MM
     if cut:
         _outline(pdf, x, y, wide, high)
@@ -109,7 +113,7 @@ def _tag(pdf: FPDF, tag: Tag, x: float, y: float, workshop: str, cut: bool) -> N
     pdf.image(picture, x + wide - 6 - 20, y + 62.5, 20, 20)
 
 
-def _outline(pdf: FPDF, x: float, y: float, wide: float, high: float) -> None:
+def _outline(pdf: "FPDF", x: float, y: float, wide: float, high: float) -> None:
     """The cutting line: a tag with its two upper corners off."""
     pdf.set_draw_color(*LINE)
     pdf.set_line_width(0.15)
@@ -122,7 +126,7 @@ def _outline(pdf: FPDF, x: float, y: float, wide: float, high: float) -> None:
 
 
 def line_of_text(
-    pdf: FPDF, family: str, style: str, size: float, x: float, y: float, wide: float, text: str, align: str,
+    pdf: "FPDF", family: str, style: str, size: float, x: float, y: float, wide: float, text: str, align: str,
     colour: tuple[int, int, int] = INK,
 ) -> None:  # fmt: skip
     """One line of text in a box, made smaller until it fits."""

@@ -4,14 +4,17 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
+from typing import TYPE_CHECKING
 
 import segno
-from fpdf import FPDF
 
 from zymon.words import on_paper, showing
 from zymon.words.written import day, net_weight
 
 from .labels import INK, LINE, QUIET, Paper, in_our_type, line_of_text
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 LABEL_MM = (95.0, 66.0)
 ROLL_MM = (62.0, 100.0)
@@ -36,6 +39,8 @@ class PackLabel:
 
 def pack_labels_pdf(labels: Sequence[PackLabel], paper: Paper, workshop: str) -> bytes:
     """The labels as a PDF, the same bytes for the same labels. Parameters: labels; paper; workshop, its name."""
+    from fpdf import FPDF  # not at the start of Zymon: it takes half a second to read
+
     on_roll = paper == "roll62"
     wide, high = ROLL_MM if on_roll else LABEL_MM
     pdf = FPDF(unit="mm", format=(wide, high) if on_roll else "A4")
@@ -58,7 +63,7 @@ def pack_labels_pdf(labels: Sequence[PackLabel], paper: Paper, workshop: str) ->
     return bytes(pdf.output())
 
 
-def _label(pdf: FPDF, label: PackLabel, x: float, y: float, wide: float, high: float, workshop: str) -> None:
+def _label(pdf: "FPDF", label: PackLabel, x: float, y: float, wide: float, high: float, workshop: str) -> None:
     line_of_text(pdf, "slab", "B", 17, x, y, wide, label.product, "L")
     pdf.set_xy(x, y + 8.5)
     pdf.set_text_color(*INK)

@@ -5,8 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime, tzinfo
 from pathlib import Path
 
-import xlsxwriter
-
 Cell = str | float | int | datetime | None
 MOST_ROWS = 1_048_576 - 1  # of a sheet, without its head: a limit of the format
 WIDTH = 16
@@ -80,6 +78,8 @@ STOCK = (
 
 def write_spreadsheet(file: Path, sheets: Iterable[Sheet], zone: tzinfo) -> None:
     """Write sheets a row at a time: the file is never whole in memory. Parameters: file; sheets; zone, of its times."""
+    import xlsxwriter  # not at the start of Zymon: few ask for a spreadsheet
+
     book = xlsxwriter.Workbook(str(file), {"constant_memory": True})
     head, day = book.add_format({"bold": True}), book.add_format({"num_format": "yyyy-mm-dd hh:mm"})
     meanings: list[tuple[str, str, str, str]] = []

@@ -14,15 +14,17 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
-import aiomqtt
 from pydantic import BaseModel, Field, ValidationError
 
 from zymon.core.errors import ZymonError
 from zymon.formats.hang_file import fault_words, place_of
 from zymon.words import told
 from zymon.work.devices import ReadingsIn, ReceiptOut
+
+if TYPE_CHECKING:
+    import aiomqtt
 
 log = logging.getLogger("zymon.mqtt")
 
@@ -94,6 +96,8 @@ class Link:
             asyncio.run(self._listen())
 
     async def _listen(self) -> None:
+        import aiomqtt  # read where there is a broker
+
         self._loop, self._task = asyncio.get_running_loop(), asyncio.current_task()
         tries = 0
         while True:
@@ -117,7 +121,7 @@ class Link:
             await asyncio.sleep(WAITS_S[min(tries, len(WAITS_S) - 1)])
             tries += 1
 
-    async def _answer(self, client: aiomqtt.Client, message: aiomqtt.Message) -> None:
+    async def _answer(self, client: "aiomqtt.Client", message: "aiomqtt.Message") -> None:
         if not message.topic.matches(TOPIC):
             return  # left at the broker for somebody else
         self.messages += 1

@@ -6,7 +6,6 @@ from pathlib import Path
 
 from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from py_vapid import Vapid02, b64urlencode
-from pywebpush import WebPushException, webpush
 
 from zymon.store.alarm_models import AlarmPerson
 from zymon.work.alarms.telling import NotSentError, Told, UnsureError
@@ -38,6 +37,8 @@ def by_push(key: PushKey, contact: Callable[[], str]) -> Callable[[AlarmPerson, 
     """A way of telling by push. Parameters: key; contact, an address of the workshop for the browser's service."""
 
     def send(to: AlarmPerson, told: Told) -> None:
+        from pywebpush import WebPushException, webpush  # read when the first one is told something
+
         try:
             subscription = json.loads(to.address)
             webpush(

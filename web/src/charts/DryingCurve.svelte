@@ -7,7 +7,7 @@
 
   import type { Schema } from '../api/client';
   import { percent, shortDay } from '../units/format';
-  import { numberText } from '../units/number';
+  import { numberText, tidyNumber } from '../units/number';
   import { inUnits, temperatureText, weightText } from '../units/quantity';
   import { words } from '../words';
 
@@ -196,7 +196,7 @@
         >{last.rh === null
           ? words.piece.noHumidity
           : `${numberText(last.rh, 0)} %`}{#if piece.setpoint?.rh_percent != null}, {words.piece.set}
-          {piece.setpoint.rh_percent}{/if}</text
+          {tidyNumber(piece.setpoint.rh_percent, 1)}{/if}</text
       >
     {:else}
       <text x={left} y={climateTop + 22} class="axis">{words.hang.noClimate.split('.')[0]}.</text>

@@ -45,7 +45,7 @@
   </a>
   <nav
     class="flex items-end max-md:order-3 max-md:w-full max-md:overflow-x-auto max-md:pl-2"
-    aria-label="Stations"
+    aria-label={words.stationsName}
   >
     {#each stations as station (station)}
       <a

@@ -9,6 +9,8 @@ import Asking from './Asking.svelte';
 
 // what stands on a screen when a figure is missing and nobody thought of it
 const SLIPS = /NaN|undefined|Infinity|\[object|\bnull\b/;
+// what stands without the space that was meant, since the space at the edge of an element is not kept
+const GLUED = /[a-z%]\(|\)[a-z]|[,;][a-zA-Z]|[a-z][:.][A-Z]/;
 
 export interface Drawn {
   /** All that can be read, its white space as one space. */
@@ -50,8 +52,12 @@ export function drawn<Props extends object>(
     if (!found || more.length) throw new Error(`${found ? more.length + 1 : 0} of ${selector} in ${body}`);
     return found;
   };
+  const text = tidy(root.text);
+  const glued = GLUED.exec(text);
+  if (glued)
+    throw new Error(`glued together: …${text.slice(Math.max(0, glued.index - 60), glued.index + 40)}`);
   return {
-    text: tidy(root.text),
+    text,
     all,
     one,
     texts: (selector) => all(selector).map((found) => tidy(found.text)),

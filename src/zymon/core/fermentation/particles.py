@@ -6,7 +6,6 @@ from functools import cache, cached_property
 import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtri
-from scipy.stats import qmc
 
 from .curve import (
     CULTURES,
@@ -213,6 +212,8 @@ def _log_likelihood(batch: Fermentation, falls: Falls, offset: Array, blur: floa
 @cache
 def even_normals(draws: int) -> Array:
     """Standard normals spread evenly over their space, always the same, shape (draws, WIDTH + 2). Parameters: draws."""
+    from scipy.stats import qmc  # takes a second to read: only where a pH is forecast
+
     points = qmc.Sobol(WIDTH + 2, seed=20_24).random(draws)
     return np.asarray(ndtri(np.clip(points, 1e-6, 1 - 1e-6)))
 

@@ -3,14 +3,17 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, tzinfo
+from typing import TYPE_CHECKING
 
 from babel.dates import format_date
-from fpdf import FPDF
 
 from zymon.words import on_paper, showing
 from zymon.words.written import celsius_or_fahrenheit
 
 from ..labels import INK, QUIET
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 STAGES = {
     "cold": (150, 176, 200), "cure": (150, 176, 200), "room": (190, 184, 172), "warm": (176, 112, 20),
@@ -63,7 +66,7 @@ class TimeLine:
     airs: tuple[Air, ...]
 
 
-def draw(pdf: FPDF, time_line: TimeLine, left: float, top: float, wide: float) -> float:
+def draw(pdf: "FPDF", time_line: TimeLine, left: float, top: float, wide: float) -> float:
     """Draw the line; gives the height it ends at back. Parameters: pdf; of; left, top, wide [mm]."""
     span = max(time_line.to_s - time_line.from_s, 1.0)
     inner, width = left + 12, wide - 26
@@ -83,14 +86,14 @@ def draw(pdf: FPDF, time_line: TimeLine, left: float, top: float, wide: float) -
     return y + 7
 
 
-def _small(pdf: FPDF, x: float, y: float, text: str, colour: tuple[int, int, int] = QUIET, align: str = "L") -> None:
+def _small(pdf: "FPDF", x: float, y: float, text: str, colour: tuple[int, int, int] = QUIET, align: str = "L") -> None:
     pdf.set_font("sans", "", 6.5)
     pdf.set_text_color(*colour)
     pdf.set_xy(x - (14 if align == "R" else 9 if align == "C" else 0), y)
     pdf.cell(14 if align == "R" else 18 if align == "C" else 60, 3, text, align=align)
 
 
-def _strips(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float) -> None:
+def _strips(pdf: "FPDF", time_line: TimeLine, x: Callable[[float], float], top: float) -> None:
     named: set[str] = set()
     for stage in sorted(time_line.stages, key=lambda s: s.from_s - s.to_s):
         pdf.set_fill_color(*STAGES.get(stage.kind, QUIET))
@@ -101,7 +104,7 @@ def _strips(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: fl
             _small(pdf, x(stage.from_s) + 0.5, top + 1, stage.name, (255, 252, 245))
 
 
-def _losses(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, top: float, wide: float) -> None:
+def _losses(pdf: "FPDF", of: TimeLine, x: Callable[[float], float], left: float, top: float, wide: float) -> None:
     deepest = max([loss for piece in of.pieces for _, loss in piece] + [of.target_percent or 0.0, 10.0]) * 1.05
 
     def y(loss: float) -> float:
@@ -126,7 +129,7 @@ def _losses(pdf: FPDF, of: TimeLine, x: Callable[[float], float], left: float, t
                 pdf.circle(x(at_s), y(loss), 0.35, style="D")
 
 
-def _told(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], left: float, top: float) -> float:
+def _told(pdf: "FPDF", time_line: TimeLine, x: Callable[[float], float], left: float, top: float) -> float:
     _small(pdf, left, top, on_paper("told_of", tag=time_line.told_of))
     y = top + 4
     for one in time_line.told[-8:]:
@@ -138,7 +141,7 @@ def _told(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], left: flo
     return y + 2
 
 
-def _airs(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
+def _airs(pdf: "FPDF", time_line: TimeLine, x: Callable[[float], float], top: float, right: float) -> float:
     for i, colour in enumerate((MEAT, STEEL)):
         series = [air.rh_percent if i else air.temperature_c for air in time_line.airs]
         values = [v for some in series for _, v in some]
@@ -158,7 +161,7 @@ def _airs(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: floa
     return top + 2 * AIR_MM + 3
 
 
-def _days(pdf: FPDF, time_line: TimeLine, x: Callable[[float], float], top: float, bottom: float) -> None:
+def _days(pdf: "FPDF", time_line: TimeLine, x: Callable[[float], float], top: float, bottom: float) -> None:
     """Up to seven days named under the line."""
     days = max(1, round((time_line.to_s - time_line.from_s) / 86_400))
     step = next((s for s in (1, 2, 7, 14, 28, 56, 112, 224) if days / s <= 7), 365)

@@ -1,8 +1,6 @@
 """A printed record, page by page: its head and foot, paragraphs, tables that break between rows, the time line."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import datetime
 
 from fpdf import FPDF
 
@@ -10,34 +8,11 @@ from zymon.words import on_paper, showing
 from zymon.words.written import moment
 
 from ..labels import INK, LINE, QUIET, in_our_type
-from .drawing import TimeLine, draw
+from .contents import Record, Table
+from .drawing import draw
 
 LEFT, RIGHT, TOP, BOTTOM = 16.0, 194.0, 24.0, 280.0
 SIZE, LEADING = 8.5, 4.0
-
-
-@dataclass(frozen=True)
-class Table:
-    """A part of the record: its title, the heads and widths [mm] of its columns, its rows, a note under it."""
-
-    title: str
-    heads: tuple[str, ...]
-    widths: tuple[float, ...]
-    rows: tuple[tuple[str, ...], ...]
-    note: str = ""
-
-
-@dataclass(frozen=True)
-class Record:
-    """Everything that is printed, in order; `printed` in the workshop's own time."""
-
-    workshop: str
-    title: str
-    lines: tuple[str, ...]
-    printed: datetime
-    time_line: TimeLine | None
-    tables: tuple[Table, ...]
-    caution: str
 
 
 class _Paper(FPDF):

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from zoneinfo import ZoneInfo
 
-from zymon.formats.record.sheet import Record, record_pdf
+from zymon.formats.record.contents import Record
 from zymon.store.places import workshop
 from zymon.words import name_of, on_paper, showing
 from zymon.words.written import day, net_weight
@@ -16,6 +16,8 @@ from .tables import table
 
 def recall_pdf(shop: Premises, lot_id: int) -> tuple[bytes, str]:
     """The recall of a lot as PDF, and its name. Raises NotFoundError."""
+    from zymon.formats.record.sheet import record_pdf  # not at the start of Zymon: it takes half a second to read
+
     found = recall(shop, lot_id)
     with shop.db.reading() as session:
         house = workshop(session)

@@ -4,8 +4,8 @@ from collections.abc import Iterable
 from datetime import datetime, tzinfo
 
 from zymon.core.say import Said
+from zymon.formats.record.contents import Record, Table
 from zymon.formats.record.drawing import Air, Strip, TimeLine, Window, thin
-from zymon.formats.record.sheet import Record, Table, record_pdf
 from zymon.words import name_of, on_paper, sentence, showing
 from zymon.words.written import day, length, moment, number, price, temperature, weight
 
@@ -21,6 +21,8 @@ MOST_POINTS = 240
 
 def record(shop: Premises, batch_id: int) -> tuple[bytes, str]:
     """The record of a batch as PDF, and its name. Raises NotFoundError."""
+    from zymon.formats.record.sheet import record_pdf  # not at the start of Zymon: it takes half a second to read
+
     told = story(shop, batch_id)
     return record_pdf(record_of(told, shop.zone)), f"record-{told.code}.pdf"
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from zymon.formats.record.sheet import Table
+from zymon.formats.record.contents import Table
 from zymon.words import name_of
 
 

@@ -1,5 +1,7 @@
 """People: put on record, given a role, signed in and out, and the tablets on which a PIN will do."""
 
+from functools import cache
+
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
@@ -15,7 +17,6 @@ from . import schemas as s
 from .door import NotAllowedError, Visitor
 
 _HASHER = PasswordHasher()  # argon2id
-_NOBODYS = _HASHER.hash("nobody's")  # compared with where there is no such name, which then takes as long
 MACHINE = "this machine"  # who the command line is
 
 
@@ -32,9 +33,15 @@ def secret_hash(passphrase: str) -> str:
     return _HASHER.hash(passphrase)
 
 
+@cache
+def _nobodys() -> str:
+    """What is compared with where there is no such name, which then takes as long."""
+    return _HASHER.hash("nobody's")
+
+
 def _fits(kept: str | None, given: str) -> bool:
     try:
-        return _HASHER.verify(kept or _NOBODYS, given) and kept is not None
+        return _HASHER.verify(kept or _nobodys(), given) and kept is not None
     except (VerificationError, InvalidHashError):
         return False
 

@@ -10,6 +10,7 @@
   import { p, route } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
   import { recipeWeight, temperatureText } from '../../units/quantity';
   import { words } from '../../words';
   import Changes from '../book/Changes.svelte';
@@ -63,8 +64,8 @@
         </p>
         <h1 class="font-tag text-4xl font-bold">{say.title(data.code)}</h1>
         <p class="mt-1">
-          {#if data.fat_percent !== null}{say.fat} <strong>{data.fat_percent} %</strong>{/if}
-          {#if data.salt_percent !== null}· {say.salt} <strong>{data.salt_percent} %</strong>{/if}
+          {#if data.fat_percent !== null}{say.fat} <strong>{tidyNumber(data.fat_percent, 1)} %</strong>{/if}
+          {#if data.salt_percent !== null}· {say.salt} <strong>{tidyNumber(data.salt_percent, 2)} %</strong>{/if}
           {#if data.meat_temperature_c !== null}· {say.mince}
             <strong>{temperatureText(data.meat_temperature_c)}</strong>{/if}
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}

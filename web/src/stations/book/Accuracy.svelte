@@ -7,6 +7,7 @@
   import { p } from '../../shell/router';
   import { fullDay, percent, shortDay } from '../../units/format';
   import { numberText } from '../../units/number';
+  import { lengthText } from '../../units/quantity';
   import { words } from '../../words';
   import BookPage from './BookPage.svelte';
   import PlansAgainst from './PlansAgainst.svelte';
@@ -148,7 +149,7 @@
             >
             {say.ringSeen} <strong>{say.ringWords[one.seen]}</strong>, {say.ringPredicted}
             <strong>{say.ringWords[one.predicted]}</strong>
-            <span class="quiet">({numberText(one.predicted_mm, 0)} mm) {one.agrees ? '✓' : '✕'}</span>
+            <span class="quiet">({lengthText(one.predicted_mm)}) {one.agrees ? '✓' : '✕'}</span>
           </p>
         {/each}
       </section>

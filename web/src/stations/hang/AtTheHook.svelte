@@ -139,9 +139,8 @@
       class:text-warning={advice.act === 'mend'}
     >
       <strong>{say.acts[advice.act]}:</strong>
-      {said(advice.what)}{#if advice.because.length}<span class="quiet">
-          ({advice.because.map(said).join('; ')})</span
-        >{/if}
+      {said(advice.what)}
+      {#if advice.because.length}<span class="quiet">({advice.because.map(said).join('; ')})</span>{/if}
     </p>
   {/each}
   <div class="mt-2 flex flex-wrap gap-2">

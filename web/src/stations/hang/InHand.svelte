@@ -16,7 +16,7 @@
     <p class="mr-2"><strong class="font-tag">{hand.holds.tag}</strong> {say.pick}</p>
     {#each others as place (place.id)}
       <a class="btn btn-sm min-h-11" href={p('/hang/:place', { params: { place: String(place.id) } })}
-        >{place.name}<span class="quiet font-normal">{say.free(place.hooks - place.pieces)}</span></a
+        >{place.name} <span class="quiet font-normal">{say.free(place.hooks - place.pieces)}</span></a
       >
     {/each}
     <When when={hand.when} />

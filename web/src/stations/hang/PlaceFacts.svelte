@@ -62,7 +62,7 @@
     }
   }
   const some = (tags: string[]): string =>
-    tags.slice(0, 4).join(', ') + (tags.length > 4 ? ` and ${tags.length - 4} more` : '');
+    tags.length > 4 ? words.andMore(tags.slice(0, 4).join(', '), tags.length - 4) : tags.join(', ');
 </script>
 
 {#if facts.data}
@@ -98,7 +98,7 @@
       <ul>
         {#each faults.slice(0, 6) as span, i (i)}
           <li>
-            {say.span(dayAndTime(span.from_at), hours(span), say.what[span.what](tidyNumber(span.worst, 1)))}
+            {say.span(dayAndTime(span.from_at), hours(span), say.what[span.what](span.worst))}
           </li>
         {/each}
       </ul>
@@ -111,7 +111,7 @@
       <ul class="text-sm">
         {#each found.tests as one (one.id)}
           <li class:line-through={one.struck_reason !== null}>
-            {fullDay(one.at)}: {one.shown_rh_percent} % → {one.true_rh_percent} %
+            {fullDay(one.at)}: {percent(one.shown_rh_percent)} → {percent(one.true_rh_percent)}
             <span class="quiet">{one.by}</span>
           </li>
         {/each}

@@ -6,6 +6,7 @@
   import type { Schema } from '../../api/client';
   import { roomQuery } from '../../api/queries';
   import { dayRange, longDay } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
   import { temperatureText, weightText } from '../../units/quantity';
   import { words } from '../../words';
   import { WhatIf } from './whatif.svelte';
@@ -71,7 +72,7 @@
     {@render slider(words.piece.humidity, `${flow.humidity} %`, 40, 95, 1, 'humidity')}
     {@render slider(words.piece.temperature, temperatureText(flow.temperature), 2, 22, 0.1, 'temperature')}
     {@render slider(say.air, say.airs[flow.air + 2] ?? '', -2, 2, 1, 'air')}
-    {@render slider(words.piece.target, `${flow.target} %`, 15, 50, 1, 'target')}
+    {@render slider(words.piece.target, `${tidyNumber(flow.target, 1)} %`, 15, 50, 1, 'target')}
   </div>
   <div class="mt-2 flex flex-wrap gap-x-6">
     <label class="flex items-baseline gap-2"

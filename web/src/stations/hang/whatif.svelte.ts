@@ -14,6 +14,8 @@ export class WhatIf {
   problem = $state<string | null>(null);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private asked = 0;
+  /** Where the sliders stood before any was moved: what is left there is not asked about. */
+  private was = { humidity: 0, temperature: 0, target: 0 };
 
   constructor(private readonly piece: () => Schema['PieceOut']) {}
 
@@ -26,6 +28,7 @@ export class WhatIf {
     this.casing = '';
     this.hook = '';
     this.target = card.aim_percent;
+    this.was = { humidity: this.humidity, temperature: this.temperature, target: this.target };
     this.answer = null;
     this.problem = null;
     this.asked++;
@@ -39,20 +42,19 @@ export class WhatIf {
 
   private async ask(): Promise<void> {
     const turn = ++this.asked;
-    const { air_ahead, card } = this.piece();
+    const { card } = this.piece();
     const [rod, hook] = this.hook.split('/').map(Number);
-    const changed = <T extends number>(value: T, now: number | null | undefined): T | null =>
-      value === now ? null : value;
+    const moved = (slider: keyof WhatIf['was']): number | null =>
+      this[slider] === this.was[slider] ? null : this[slider];
     try {
       const answer = await take(
         api.POST('/api/pieces/{piece_id}/what-if', {
           params: { path: { piece_id: card.id } },
           body: {
-            rh_percent: changed(this.humidity, air_ahead.rh_percent),
-            temperature_c: changed(this.temperature, air_ahead.temperature_c),
+            rh_percent: moved('humidity'),
+            temperature_c: moved('temperature'),
             air: 1.5 ** this.air,
-            target_loss_percent:
-              card.target_loss_percent === null ? null : changed(this.target, card.target_loss_percent),
+            target_loss_percent: card.target_loss_percent === null ? null : moved('target'),
             casing: this.casing || null,
             rod_id: rod || null,
             hook: hook ?? null,

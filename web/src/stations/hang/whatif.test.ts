@@ -35,6 +35,27 @@ it('asks only for what differs from how things are', async () => {
   ]); // prettier-ignore
 });
 
+it('does not ask about what nobody moved, though sliders stand on whole steps and the air does not', async () => {
+  const server = new FakeServer().on(PATH, answer(1));
+  let air: Schema['PieceOut']['air_ahead'] = { temperature_c: 12.84, rh_percent: 77.6 };
+  const what = new WhatIf(() => ({ ...piece, air_ahead: air, card: { ...piece.card, aim_percent: 37.5 } }));
+  what.reset();
+  expect(what.humidity).toBe(78);
+  what.temperature = 11;
+  what.moved();
+  await vi.advanceTimersByTimeAsync(200);
+  air = { temperature_c: null, rh_percent: null }; // nothing known: what is usual stands on the sliders
+  what.reset();
+  expect([what.humidity, what.temperature]).toEqual([78, 13]);
+  what.target = 40;
+  what.moved();
+  await vi.advanceTimersByTimeAsync(200);
+  expect(server.bodies(PATH)).toMatchObject([
+    { rh_percent: null, temperature_c: 11, target_loss_percent: null },
+    { rh_percent: null, temperature_c: null, target_loss_percent: 40 },
+  ]);
+});
+
 it('asks once for a slider that is drawn, and forgets the answer when it is put back', async () => {
   const server = new FakeServer().on(PATH, answer(3));
   const what = new WhatIf(() => piece);

@@ -81,6 +81,7 @@ export const words = {
   warm,
   life,
   when,
+  stationsName: 'Stations',
   stations: {
     today: 'Today',
     bench: 'Bench',

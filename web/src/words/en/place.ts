@@ -1,4 +1,5 @@
 // The texts of the place itself, in English.
+import { tidyNumber } from '../../units/number';
 import { temperatureText, unit, warmthText } from '../../units/quantity';
 import { plural } from '../plural';
 
@@ -18,10 +19,10 @@ export const placeFacts = {
   room: (g: string): string => `it has been seen to take ${g} more`,
   span: (from: string, hours: string, what: string): string => `${from}, ${hours} h: ${what}`,
   what: {
-    warm: (worst: string): string => `up to ${worst} too warm`,
-    cold: (worst: string): string => `up to ${worst} too cold`,
-    damp: (worst: string): string => `up to ${worst} points too damp`,
-    dry: (worst: string): string => `up to ${worst} points too dry`,
+    warm: (worst: number): string => `up to ${warmthText(worst)} too warm`,
+    cold: (worst: number): string => `up to ${warmthText(worst)} too cold`,
+    damp: (worst: number): string => `up to ${tidyNumber(worst, 1)} points too damp`,
+    dry: (worst: number): string => `up to ${tidyNumber(worst, 1)} points too dry`,
     silent: (): string => 'no readings',
   },
   noFaults: 'No outage and no gap in these days.',

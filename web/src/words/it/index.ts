@@ -81,6 +81,7 @@ export const words = {
   warm,
   life,
   when,
+  stationsName: 'Stazioni',
   stations: {
     today: 'Oggi',
     bench: 'Banco',

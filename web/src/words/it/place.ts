@@ -1,4 +1,5 @@
 // The texts of the place itself, in Italian.
+import { tidyNumber } from '../../units/number';
 import { temperatureText, unit, warmthText } from '../../units/quantity';
 import { plural } from '../plural';
 
@@ -18,10 +19,10 @@ export const placeFacts = {
   room: (g: string): string => `si è visto che ne porta via altri ${g}`,
   span: (from: string, hours: string, what: string): string => `${from}, ${hours} h: ${what}`,
   what: {
-    warm: (worst: string): string => `fino a ${worst} troppo caldo`,
-    cold: (worst: string): string => `fino a ${worst} troppo freddo`,
-    damp: (worst: string): string => `fino a ${worst} punti troppo umido`,
-    dry: (worst: string): string => `fino a ${worst} punti troppo secco`,
+    warm: (worst: number): string => `troppo caldo, fino a ${warmthText(worst)} oltre`,
+    cold: (worst: number): string => `troppo freddo, fino a ${warmthText(worst)} sotto`,
+    damp: (worst: number): string => `troppo umido, fino a ${tidyNumber(worst, 1)} punti oltre`,
+    dry: (worst: number): string => `troppo secco, fino a ${tidyNumber(worst, 1)} punti sotto`,
     silent: (): string => 'nessuna lettura',
   },
   noFaults: 'Nessun guasto e nessun buco in questi giorni.',
