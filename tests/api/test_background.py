@@ -90,6 +90,37 @@ def test_a_weight_is_acknowledged_while_the_dates_are_held_up(
     assert len(busy.get(f"/api/pieces/{piece}").json()["told"]) >= 1  # what was told stands on record
 
 
+def test_dates_that_are_replaced_while_they_are_told_are_said_to_be_old(
+    busy: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    pit, _ = two_rooms(busy)
+    piece = hang(busy, pit, "J-14-03")
+    wait_for(lambda: not busy.get(f"/api/pieces/{piece}").json()["dates_being_made"])
+    before = busy.get(f"/api/pieces/{piece}").json()["card"]["ready"]
+    hold = threading.Event()
+
+    def slow(history, real=dates.fitted):
+        assert hold.wait(PATIENCE_S)
+        return real(history)
+
+    def made_meanwhile(shop, session, piece, now_s, real=dates.Dates.fitted_piece):
+        taken, was = real(shop, session, piece, now_s), shop.version(pit["place"]["id"])
+        hold.set()
+        wait_for(lambda: shop.version(pit["place"]["id"]) != was)
+        return taken
+
+    monkeypatch.setattr(dates, "fitted", slow)
+    busy.post(f"/api/pieces/{piece}/weighings", json={"gross_g": 700, "by": "Ida", "sure": True})
+    with monkeypatch.context() as meanwhile:
+        meanwhile.setattr(dates.Dates, "fitted_piece", made_meanwhile)
+        told = busy.get(f"/api/pieces/{piece}").json()
+    assert told["card"]["ready"] == before
+    assert told["dates_being_made"]  # so that whoever was told asks again
+    now = busy.get(f"/api/pieces/{piece}").json()
+    assert now["card"]["ready"] != before
+    assert not now["dates_being_made"]
+
+
 def test_one_place_waits_for_no_other(busy: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
     pit, loft = two_rooms(busy)
     held = hang(busy, pit, "J-14-03")

@@ -28,7 +28,7 @@ def test_an_outage_is_seen_on_today(page: Page, wheelhouse: Server) -> None:
     probe = {"name": "Pit probe", "kind": "climate", "place_id": 3, "by": "Ida"}
     made = post(page, f"{wheelhouse.url}/api/devices", probe).json()
     stamps = [time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime(now - 43_000 + 300 * i)) for i in range(143)]
-    readings = [{"at": at, "temperature_c": 19.5, "rh_percent": 91.0} for at in stamps]
+    readings = [{"at": at, "temperature_c": 27.0, "rh_percent": 95.0} for at in stamps]
     head = {"Authorization": f"Bearer {made['token']}"}
     sent = page.request.post(f"{wheelhouse.url}/device/v1/readings", data={"readings": readings}, headers=head)
     assert sent.ok

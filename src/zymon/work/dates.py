@@ -237,6 +237,11 @@ class Dates:
         kept = self._kept.get(place_id)
         return kept is not None and kept.revision != place(session, place_id).revision
 
+    def are_older(self, session: Session, place_id: int, fit: Fitted) -> bool:
+        """Whether dates that were taken before, and are being told, are no longer those of the place as it is."""
+        kept = self._kept.get(place_id)
+        return kept is None or kept.fit is not fit or kept.revision != place(session, place_id).revision
+
     def fitted_piece(self, session: Session, piece: Piece, now_s: int) -> tuple[Fitted, int]:
         """The fitted place of a hanging piece and its index there; of one that came down, it alone, as it was then."""
         place_id = last_hanging(piece).place_id

@@ -166,15 +166,26 @@ export const allergensQuery = () => ({
   queryFn: () => take(api.GET('/api/allergens')),
 });
 
+/** An answer with dates that are being made anew is asked for again soon: who told that they are may not have been heard. */
+const SOON_MS = 2_000;
+interface WithDates {
+  state: { data?: { dates_being_made: boolean } };
+}
+const soonIfOld =
+  (otherwise: number | false) =>
+  ({ state }: WithDates): number | false =>
+    state.data?.dates_being_made ? SOON_MS : otherwise;
+
 export const roomQuery = (place: number) => ({
   queryKey: keys.room(place),
   queryFn: () => take(api.GET('/api/places/{place_id}/room', { params: { path: { place_id: place } } })),
-  refetchInterval: 120_000,
+  refetchInterval: soonIfOld(120_000),
 });
 
 export const pieceQuery = (piece: number) => ({
   queryKey: keys.piece(piece),
   queryFn: () => take(api.GET('/api/pieces/{piece_id}', { params: { path: { piece_id: piece } } })),
+  refetchInterval: soonIfOld(false),
 });
 
 export const explainedQuery = (piece: number) => ({

@@ -73,7 +73,7 @@ def _room(shop: Premises, session: Session, place_id: int) -> s.Room:
         ),
         water_g_per_day=round(sum(_water_g_per_day(dates.core(p, of.revision), made[p.tag]) for p in hanging), 0),
         shift=None if moved is None else s.ShiftOut.model_validate(moved, from_attributes=True),
-        dates_being_made=shop.dates.being_made(session, place_id),
+        dates_being_made=dates.revision != of.revision,
         hung_here=how_many_hung(session, place_id),
     )
 

@@ -207,7 +207,7 @@ def piece_out(shop: Premises, session: Session, piece: models.Piece) -> s.PieceO
         card=card(piece, core, made, now_s),
         batch_id=piece.batch_id,
         place_id=where.place_id,
-        dates_being_made=hangs and shop.dates.being_made(session, where.place_id),
+        dates_being_made=hangs and shop.dates.are_older(session, where.place_id, fit),
         casing=core.casing,
         fat_percent=piece.batch.fat_percent,
         salt_percent=piece.batch.salt_percent,

@@ -65,7 +65,8 @@
         <h1 class="font-tag text-4xl font-bold">{say.title(data.code)}</h1>
         <p class="mt-1">
           {#if data.fat_percent !== null}{say.fat} <strong>{tidyNumber(data.fat_percent, 1)} %</strong>{/if}
-          {#if data.salt_percent !== null}· {say.salt} <strong>{tidyNumber(data.salt_percent, 2)} %</strong>{/if}
+          {#if data.salt_percent !== null}· {say.salt}
+            <strong>{tidyNumber(data.salt_percent, 2)} %</strong>{/if}
           {#if data.meat_temperature_c !== null}· {say.mince}
             <strong>{temperatureText(data.meat_temperature_c)}</strong>{/if}
           {#if data.pinch_place}· {say.pinch}: <strong>{data.pinch_place}</strong>{/if}

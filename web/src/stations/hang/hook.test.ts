@@ -263,7 +263,7 @@ describe('the foot of the room', () => {
   });
 
   it('with a piece in the hand, the places that have a free hook, and no more', () => {
-    hand.holds = card({ id: 9, tag: 'K-01' });
+    hand.holds = { ...card({ id: 9, tag: 'K-01' }), hangs: true };
     expect(
       foot()
         .texts('a')
