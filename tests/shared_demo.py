@@ -11,6 +11,7 @@ import pytest
 from zymon.demo.build import build
 
 LONG_ENOUGH_S = 300
+WEEKS_LEFT_S = 5 * 7 * 86_400
 
 
 def _shared(tmp_path_factory: pytest.TempPathFactory) -> Path:
@@ -45,3 +46,11 @@ def copy_of_the_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
     own = tmp_path_factory.mktemp("demo") / "demo.db"
     shutil.copy(made, own)
     return own
+
+
+def forget_old_air(file: Path) -> None:
+    """Leave the last weeks of readings, one an hour: enough for whatever counts on neither the year nor the minute."""
+    with closing(sqlite3.connect(file)) as open_file, open_file:
+        (last_s,) = open_file.execute("SELECT max(at_s) FROM reading").fetchone()
+        open_file.execute("DELETE FROM reading WHERE at_s % 3600 >= 60 OR at_s < ?", (last_s - WEEKS_LEFT_S,))
+        open_file.execute("DELETE FROM reading_hour WHERE hour_s < ?", (last_s - WEEKS_LEFT_S,))

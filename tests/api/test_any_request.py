@@ -10,7 +10,7 @@ import schemathesis
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 
-from shared_demo import copy_of_the_demo
+from shared_demo import copy_of_the_demo, forget_old_air
 from zymon.app import make_app
 from zymon.settings import Settings
 from zymon.work.house.people import make_owner
@@ -30,6 +30,7 @@ OPERATIONS = {
 def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A workshop with something in every station."""
     file, now = copy_of_the_demo(tmp_path_factory), time.time()
+    forget_old_air(file)
     app = make_app(Settings(db=file, max_upload_mb=1), lambda: now)
     make_owner(app.state.context, *OWNER.values())  # so that every right is asked for
     with TestClient(app, base_url="http://localhost") as client:

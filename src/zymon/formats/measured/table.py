@@ -2,6 +2,7 @@
 
 import csv
 import io
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
@@ -48,6 +49,8 @@ def read_table(data: bytes, sheet: str | None = None) -> Table:
         ((d, _head_at(_split(first, d))) for d in ([said] if said in DELIMITERS and said else DELIMITERS)),
         key=lambda way: (way[1][1], way[1][2]),
     )
+    if at[1] == 0:  # said before millions of lines are taken apart for nothing
+        raise unknown_columns(at[0] + 1, _split(first, delimiter)[at[0]])
     lines = text.splitlines() if '"' not in text else None
     try:
         if lines is None:
@@ -58,6 +61,12 @@ def read_table(data: bytes, sheet: str | None = None) -> Table:
     except csv.Error as error:
         raise MeasurementFileError("file.no_table") from error
     return _table(rows, at[0], encoding, delimiter)
+
+
+def unknown_columns(line: int, head: Sequence[str]) -> MeasurementFileError:
+    """What is said of a file whose columns hold nothing that can be brought in. Parameters: line of the head; head."""
+    read = ", ".join(name.strip()[:20] for name in head[:6])
+    return MeasurementFileError("file.unknown_columns", line=line, read=read[:100])
 
 
 def _split(lines: list[str], delimiter: str) -> list[list[str]]:

@@ -13,7 +13,7 @@ from . import numbers, times
 from .faults import CellError, MeasurementFileError
 from .heads import Column, Holds, column_of
 from .numbers import GRAMS, Mark
-from .table import Table
+from .table import Table, unknown_columns
 
 MeasurementKind = Literal["climate", "weights", "ph"]
 Asked = Literal[
@@ -169,8 +169,7 @@ def _kind(table: Table, named: Mapping[Holds, object], wide: Mapping[int, str]) 
             return "weights"
         if {"batch", "ph"} <= named.keys():
             return "ph"
-    read = ", ".join(name[:20] for name in table.head[:6])
-    raise MeasurementFileError("file.unknown_columns", line=table.head_line, read=read[:100])
+    raise unknown_columns(table.head_line, table.head)
 
 
 def _cells(table: Table, column: int, most: int | None = None) -> Iterator[str]:
