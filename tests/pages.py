@@ -3,7 +3,7 @@
 import itertools
 from typing import Any
 
-from playwright.sync_api import APIResponse, Page, expect
+from playwright.sync_api import APIResponse, Page, Request, expect
 
 from support import sheet_body
 
@@ -24,6 +24,32 @@ def wait_until(page: Page, expression: str, arg: Any = None) -> None:
             return
         page.wait_for_timeout(100)
     raise TimeoutError(expression)
+
+
+class Asked:
+    """What a page has asked the server and was not answered yet: before, what is to be looked at is not there."""
+
+    def __init__(self, page: Page) -> None:
+        self._open: set[Request] = set()
+        page.on("request", lambda request: self._open.add(request) if self._counts(request) else None)
+        page.on("requestfinished", self._answered)
+        page.on("requestfailed", self._answered)
+
+    def _answered(self, request: Request) -> None:
+        self._open.discard(request)
+
+    def _counts(self, request: Request) -> bool:
+        return "/api/" in request.url and not request.url.endswith("/api/follow")  # which is never answered
+
+    def until_answered(self, page: Page) -> None:
+        """Wait until nothing is asked, and what came is drawn."""
+        for _ in range(300):
+            if not self._open:
+                page.evaluate("() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)))")
+                if not self._open:  # an answer may have led to another question
+                    return
+            page.wait_for_timeout(50)
+        raise TimeoutError(", ".join(request.url for request in self._open))
 
 
 def open_workshop(page: Page, url: str) -> None:

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page
 from pypdfium2 import PdfDocument
 
-from pages import wait_until
+from pages import Asked, wait_until
 from serving import Server
 from shared_demo import copy_of_the_demo
 
@@ -45,27 +45,31 @@ SCREEN, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 COMBINATIONS = [("light", SCREEN), ("dark", PHONE), ("dark", SCREEN), ("light", PHONE)]
 
 
-def addresses_of(page: Page, url: str) -> list[str]:
+OF_A_BATCH = ("/bench/batch/{}/against", "/book/batch/{}", "/bench/batch/{}")
+
+
+def addresses_of(page: Page, url: str, shift: int) -> list[str]:
+    """Every address; of the pages that each batch has one for every third batch, another one with another shift."""
     places = [place["id"] for place in page.request.get(f"{url}/api/line").json()["places"]]
     batches = [batch["id"] for batch in page.request.get(f"{url}/api/book").json()["batches"]]
     assert len(batches) > 15
     return [
         *PAGES,
         *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
-        *(f"/bench/batch/{batch}/against" for batch in batches[::3]),
-        *(f"/book/batch/{batch}" for batch in batches[::3]),
-        *(f"/bench/batch/{batch}" for batch in batches[::3]),
+        *(OF_A_BATCH[(i + shift) % len(OF_A_BATCH)].format(batch) for i, batch in enumerate(batches[::3])),
     ]
 
 
 def walk(page: Page, url: str, shift: int) -> None:
     """Open every address in one of the four combinations, in the next one with another shift."""
-    for i, address in enumerate(addresses_of(page, url)):
+    asked = Asked(page)
+    for i, address in enumerate(addresses_of(page, url, shift)):
         light, size = COMBINATIONS[(i + shift) % len(COMBINATIONS)]
         page.set_viewport_size(size)
         page.emulate_media(color_scheme=light, reduced_motion="reduce")
         page.goto(f"{url}{address}")
         wait_until(page, FILLED)
+        asked.until_answered(page)
         accessible(page, address)
         reaches(page, address, size["width"])
 
