@@ -89,7 +89,7 @@ def _frozen(base: Hurdle, step: ParasiteStep) -> Hurdle:
         return replace(base, state="fail", why=said("hurdle.parasite.too_warm", c=c, limit_c=FREEZING[-1][0]))
     _, thin_days, thick_days = rows[0]
     if thick is not None and thick > THICK_CM:
-        why = said("hurdle.parasite.too_thick", cm=thick, limit_cm=THICK_CM)
+        why = said("hurdle.parasite.too_thick", thick_mm=10 * thick, limit_mm=10 * THICK_CM)
         return replace(base, why=why, settles=said("settles.certificate", species=step.species))
     needed = thick_days if thick is None or thick > THIN_CM else thin_days
     if days >= needed:

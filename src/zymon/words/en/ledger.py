@@ -48,7 +48,7 @@ LEDGER: dict[str, str] = {
     "hurdle.parasite.how_frozen": "frozen at what temperature, and for how many days?",
     "hurdle.parasite.how_thick": "how thick was it when it was frozen?",
     "hurdle.parasite.too_warm": "{c:c} is not cold enough: {limit_c} at most",
-    "hurdle.parasite.too_thick": "{cm} cm is thicker than the table goes: {limit_cm} cm",
+    "hurdle.parasite.too_thick": "{thick_mm} is thicker than the table goes: {limit_mm}",
     "hurdle.parasite.too_short": "{days} days at {c:c}: {needed_days} are needed",
     "settles.species": "say of which animal each part is",
     "settles.parasite": "enter the certificate, or how cold, how long and how thick it was frozen",

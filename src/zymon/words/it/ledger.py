@@ -45,7 +45,7 @@ LEDGER: dict[str, str] = {
     "hurdle.parasite.how_frozen": "congelata a che temperatura, e per quanti giorni?",
     "hurdle.parasite.how_thick": "quanto era spessa quando è stata congelata?",
     "hurdle.parasite.too_warm": "{c:c} non basta: al massimo {limit_c}",
-    "hurdle.parasite.too_thick": "{cm} cm passano la tabella: {limit_cm} cm",
+    "hurdle.parasite.too_thick": "{thick_mm} passano la tabella: {limit_mm}",
     "hurdle.parasite.too_short": "{days} giorni a {c:c}: ne servono {needed_days}",
     "settles.species": "dire di quale animale è ogni parte",
     "settles.parasite": "scrivere il certificato, o quanto fredda, quanto a lungo e quanto spessa è stata congelata",

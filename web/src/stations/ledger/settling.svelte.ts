@@ -148,7 +148,8 @@ export class Settling {
             body: { use: this.use, done_by: this.doneBy, ...top },
           }),
         );
-      case 'parasites':
+      case 'parasites': {
+        const thick_mm = optionalAs('length', t.thick);
         return take(
           api.POST('/api/batches/{batch_id}/parasites', {
             params,
@@ -157,12 +158,13 @@ export class Settling {
               way: this.way,
               temperature_c: optionalAs('temperature', t.c),
               days: optionalNumber(t.days),
-              thickness_cm: optionalNumber(t.thick),
+              thickness_cm: thick_mm === null ? null : thick_mm / 10,
               note: t.note,
               ...top,
             },
           }),
         );
+      }
       case 'meat':
         return take(api.POST('/api/batches/{batch_id}/meat', { params, body: this.meat(top) }));
       case 'measure_ph': {

@@ -129,7 +129,7 @@ export const ledger = {
   noMeter: 'not one of mine',
   frozenAt: `at, ${unit.temperature}`,
   frozenDays: 'for, days',
-  frozenThick: 'thick, cm',
+  frozenThick: `thick, ${unit.length}`,
   note: 'note',
   fat: 'fat, %',
   saltIn: 'salt, % of the meat',
