@@ -10,7 +10,7 @@ import Asking from './Asking.svelte';
 // what stands on a screen when a figure is missing and nobody thought of it
 const SLIPS = /NaN|undefined|Infinity|\[object|\bnull\b/;
 // what stands without the space that was meant, since the space at the edge of an element is not kept
-const GLUED = /[a-z%]\(|\)[a-z]|[,;][a-zA-Z]|[a-z][:.][A-Z]/;
+const GLUED = /[a-z%][(·]|\)[a-z]|[,;][a-zA-Z]|[a-z][:.][A-Z]/;
 
 export interface Drawn {
   /** All that can be read, its white space as one space. */

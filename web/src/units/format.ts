@@ -1,4 +1,5 @@
 // Dates, spans and shares as a maker reads them. Times are shown in the workshop's time zone.
+import { words } from '../words';
 import { numberText } from './number';
 import { shows } from './shows';
 
@@ -91,7 +92,7 @@ export function age(at: string, now: number): string {
   const minutes = Math.max(0, Math.round((now - new Date(at).getTime()) / 60_000));
   if (minutes < 90) return `${minutes} min`;
   if (minutes < 48 * 60) return `${Math.round(minutes / 60)} h`;
-  return `${Math.round(minutes / 1440)} d`;
+  return `${Math.round(minutes / 1440)} ${words.dayUnit}`;
 }
 
 /** The unit in which a span of days is told, and how many go into a day: hours where it is short. */

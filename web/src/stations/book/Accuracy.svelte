@@ -43,7 +43,7 @@
         ).flatMap(([name, side]) => (side ? [{ name, side }] : []))
       : [],
   );
-  const days = (value: number): string => `${numberText(Math.abs(value), 1)} d`;
+  const days = (value: number): string => `${numberText(Math.abs(value), 1)} ${words.dayUnit}`;
   const leaning = (figures: Schema['FiguresOut']): string =>
     Math.abs(figures.bias_days) < 0.25
       ? say.straight
@@ -75,8 +75,8 @@
     {#each sides as { name, side } (name)}
       <section class="mt-4" aria-label={say[name]}>
         <h2>
-          {say[name]}{#if name === 'afterwards'}<span class="quiet text-base font-normal">
-              · {say.afterwardsHint}</span
+          {say[name]}
+          {#if name === 'afterwards'}<span class="quiet text-base font-normal">· {say.afterwardsHint}</span
             >{/if}
         </h2>
         <p class="big">

@@ -91,7 +91,7 @@
     </section>
     {#if loss.length}<section class="mt-4" aria-label={say.loss}>
         <h2>{say.loss}</h2>
-        <Beside curves={loss} unit="%" xUnit="d" label={say.loss} down />
+        <Beside curves={loss} unit="%" xUnit={words.dayUnit} label={say.loss} down />
       </section>{/if}
     <div class="two">
       {#if falls.length}<section aria-label={say.ph}>
@@ -101,11 +101,23 @@
       {#if air('temperature_c').length}
         <section aria-label={say.temperature}>
           <h2>{say.air}: {say.temperature}</h2>
-          <Beside curves={air('temperature_c')} unit="°" xUnit="d" label={say.temperature} height={170} />
+          <Beside
+            curves={air('temperature_c')}
+            unit="°"
+            xUnit={words.dayUnit}
+            label={say.temperature}
+            height={170}
+          />
         </section>
         <section aria-label={say.humidity}>
           <h2>{say.air}: {say.humidity}</h2>
-          <Beside curves={air('rh_percent')} unit="%" xUnit="d" label={say.humidity} height={170} />
+          <Beside
+            curves={air('rh_percent')}
+            unit="%"
+            xUnit={words.dayUnit}
+            label={say.humidity}
+            height={170}
+          />
         </section>
       {/if}
     </div>

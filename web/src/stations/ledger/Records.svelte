@@ -39,7 +39,7 @@
       key: `parasite-${one.id}`,
       id: one.id,
       path: '/api/parasites/{step_id}/strike' as const,
-      text: `${animals[one.species] ?? one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} d`}`,
+      text: `${animals[one.species] ?? one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} ${words.dayUnit}`}`,
       said: `${one.note} ${one.by}`,
       struck: one.struck_reason,
     })),

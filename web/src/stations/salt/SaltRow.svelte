@@ -72,11 +72,12 @@
             numberText(card.mean_low_percent, 1),
             numberText(card.mean_high_percent, 1),
           )}, {say.core}
-      {numberText(card.core_percent, 1)} %{#if card.cold.state === 'fail'}
-        · <span class="text-error font-semibold"
+      {numberText(card.core_percent, 1)} %
+      {#if card.cold.state === 'fail'}·
+        <span class="text-error font-semibold"
           >{say.cold.fail}{card.cold.says ? `: ${said(card.cold.says)}` : ''}</span
-        >{:else if card.cold.state === 'unknown'}
-        · <span class="text-warning font-semibold">{say.cold.unknown}</span>{/if}
+        >{:else if card.cold.state === 'unknown'}·
+        <span class="text-warning font-semibold">{say.cold.unknown}</span>{/if}
     </span>
   </span>
   <span class="when">

@@ -81,6 +81,8 @@ export const words = {
   warm,
   life,
   when,
+  /** A day, as a unit after a number. */
+  dayUnit: 'd',
   stationsName: 'Stations',
   stations: {
     today: 'Today',

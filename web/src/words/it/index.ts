@@ -81,6 +81,7 @@ export const words = {
   warm,
   life,
   when,
+  dayUnit: 'gg',
   stationsName: 'Stazioni',
   stations: {
     today: 'Oggi',
