@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from argon2 import PasswordHasher
 from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
 from hypothesis import settings
@@ -17,6 +18,7 @@ from support import Clock
 from zymon.app import settle
 from zymon.settings import Settings
 from zymon.store.database import Database
+from zymon.work.house import people
 
 # how quick something is is measured by `make bench`, not here; EXPLORE=1 looks for cases nobody has seen yet
 settings.register_profile("same", deadline=None, derandomize=True)
@@ -25,6 +27,7 @@ settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 
 share_what_is_compiled()
+people.HASHER = PasswordHasher(time_cost=1, memory_cost=64, parallelism=1)  # what is to be slow has a test of its own
 gc.disable()  # until all tests are read: nothing of them is garbage
 
 

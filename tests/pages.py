@@ -39,7 +39,8 @@ class Asked:
         self._open.discard(request)
 
     def _counts(self, request: Request) -> bool:
-        return "/api/" in request.url and not request.url.endswith("/api/follow")  # which is never answered
+        # who follows is never answered, and what a page has worked out it draws when it comes
+        return request.method == "GET" and "/api/" in request.url and not request.url.endswith("/api/follow")
 
     def until_answered(self, page: Page) -> None:
         """Wait until nothing is asked, and what came is drawn."""

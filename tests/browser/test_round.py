@@ -1,7 +1,8 @@
-"""A weigh round in a real browser: forty pieces by keyboard alone, with the line cut in the middle and a reload."""
+"""A weigh round in a real browser: by keyboard alone, with the line cut in the middle and a reload."""
 
 from datetime import UTC, datetime
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from pages import open_workshop, post, wait_until
@@ -9,10 +10,9 @@ from serving import TABLET_HOST
 from support import NOW, Clock, piece_body
 
 DAY = 86_400
-PIECES = 40
 
 
-def fill_room(page: Page, url: str, pieces: int = PIECES) -> int:
+def fill_room(page: Page, url: str, pieces: int) -> int:
     body = {"name": "Long room", "hooks_per_rod": [20, 20], "setpoint": {"temperature_c": 13, "rh_percent": 78}}
     made = post(page, f"{url}/api/places", {**body, "by": "Ida"}).json()
     room = page.request.get(f"{url}/api/places/{made['id']}/room").json()
@@ -25,7 +25,7 @@ def fill_room(page: Page, url: str, pieces: int = PIECES) -> int:
     return made["id"]
 
 
-def begin_round(page: Page, pieces: int = PIECES) -> None:
+def begin_round(page: Page, pieces: int) -> None:
     page.get_by_role("button", name=f"all ({pieces})").click()
     expect(page.get_by_label("Weight on the scale, g")).to_be_focused()
 
@@ -43,12 +43,14 @@ def weights_of(page: Page, url: str, place: int) -> list[int]:
     return [len(page.request.get(f"{url}/api/pieces/{c['id']}").json()["weighings"]) for c in room["pieces"]]
 
 
-def test_forty_pieces_by_keyboard_with_the_line_cut_and_the_page_opened_without_one(
-    keeping_page: Page, serve, clock: Clock
+@pytest.mark.parametrize("pieces", [16, pytest.param(40, marks=pytest.mark.drill)])
+def test_a_round_by_keyboard_with_the_line_cut_and_the_page_opened_without_one(
+    keeping_page: Page, serve, clock: Clock, pieces: int
 ) -> None:
     page, server = keeping_page, serve()
+    quarter = pieces // 4
     open_workshop(page, server.url)
-    place = fill_room(page, server.url)
+    place = fill_room(page, server.url, pieces)
     page.goto(f"{server.url}/hang/{place}")
     expect(page.get_by_role("heading", name="Long room")).to_be_visible()
     wait_until(
@@ -61,30 +63,30 @@ def test_forty_pieces_by_keyboard_with_the_line_cut_and_the_page_opened_without_
     )
     page.keyboard.press("r")
     expect(page.get_by_text("nobody weighed its batch yet").first).to_be_visible()
-    begin_round(page)
+    begin_round(page, pieces)
     type_in(page, 0, 3)
     page.keyboard.type("378")  # digits swapped: asked about, typed again
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("Far from the")
     page.get_by_label("Weight on the scale, g").fill("")
-    type_in(page, 3, 10)
+    type_in(page, 3, quarter)
     server.stop()
-    type_in(page, 10, 20)
+    type_in(page, quarter, 2 * quarter)
     expect(page.get_by_text("weights wait on this device")).to_be_visible()
     page.goto(f"{server.url}/hang/{place}/round")  # the page was closed, and there is nobody to ask for it
     expect(page.get_by_text("No connection. What you see was known on")).to_be_visible()
-    begin_round(page)
-    type_in(page, 20, 30)
+    begin_round(page, pieces)
+    type_in(page, 2 * quarter, 3 * quarter)
     server = serve(server.port)
     page.reload()
-    begin_round(page)
-    type_in(page, 30, 40)
+    begin_round(page, pieces)
+    type_in(page, 3 * quarter, pieces)
     expect(page.get_by_role("heading", name="The round is done")).to_be_visible()
     expect(page.get_by_text("All weights are in.")).to_be_visible(timeout=15_000)
     page.get_by_role("button", name="Back to the room").click()
     expect(page.get_by_role("heading", name="Long room")).to_be_visible()
     expect(page.get_by_text("No connection.")).not_to_be_visible()
-    assert weights_of(page, server.url, place) == [1] * PIECES  # nothing lost, nothing twice
+    assert weights_of(page, server.url, place) == [1] * pieces  # nothing lost, nothing twice
 
 
 def test_a_tablet_over_plain_http_weighs_and_is_told_to_keep_the_page_open(page: Page, serve, clock: Clock) -> None:

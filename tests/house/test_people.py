@@ -1,9 +1,11 @@
 """Who comes in, what each may do, and that an entry is theirs whatever it says."""
 
+import importlib.util
 import re
 from collections.abc import Callable, Iterator
 
 import pytest
+from argon2 import Type, extract_parameters
 from benchmarks.maker import Maker
 from fastapi.testclient import TestClient
 
@@ -219,6 +221,21 @@ def test_a_calendar_reads_the_round_and_nothing_else(browser: Callable, owner: T
     calendar = next(one for one in owner.get("/api/sign-ins").json() if one["calendar"])
     owner.post(f"/api/sign-ins/{calendar['id']}/end").raise_for_status()
     assert stranger.get(path).status_code == 401
+
+
+def test_a_stolen_passphrase_costs_whoever_guesses_at_it_dearly() -> None:
+    """At least what RFC 9106 holds right where memory is short: 64 MiB, three passes."""
+    source = importlib.util.find_spec("zymon.work.house.people")
+    assert source is not None
+    assert source.loader is not None
+    as_shipped = importlib.util.module_from_spec(source)
+    source.loader.exec_module(as_shipped)  # tests have a quick one
+    kept = extract_parameters(as_shipped.secret_hash("hay and juniper smoke"))
+    assert kept.type is Type.ID
+    assert kept.memory_cost >= 64 * 1024
+    assert kept.time_cost >= 3
+    assert kept.hash_len >= 16
+    assert kept.salt_len >= 16
 
 
 def test_no_secret_is_kept_or_told(owner: TestClient) -> None:
