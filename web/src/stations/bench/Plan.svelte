@@ -107,7 +107,7 @@
         onchange={() => desk.changed()}
       >
         {#each desk.reference.schools['salt_basis'] ?? [] as school (school.id)}
-          <option value={school.id}>{school.name.replace('salt covers ', '')}</option>
+          <option value={school.id}>{school.name}</option>
         {/each}
       </select>
       <span class="quiet"

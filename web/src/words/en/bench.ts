@@ -1,6 +1,9 @@
 // The Bench's texts, in English.
 import { lengthText, temperatureText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
+
+const counted: Record<string, string> = server.names.counted_as;
 
 export const bench = {
   title: 'Bench',
@@ -87,7 +90,7 @@ export const bench = {
   },
   limitsPage: {
     left: (mg: number | null, as: string) =>
-      mg === null ? 'no limit for nitrite left' : `nitrite left at most ${mg} mg/kg as ${as}`,
+      mg === null ? 'no limit for nitrite left' : `nitrite left at most ${mg} mg/kg as ${counted[as] ?? as}`,
     listeria: (zero: boolean) => (zero ? 'no listeria at all' : 'listeria up to 100 in a gram'),
     sources: 'where it stands',
     sourceOf: {

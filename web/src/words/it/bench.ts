@@ -1,6 +1,9 @@
 // The Bench, in Italian.
 import { lengthText, temperatureText, unit } from '../../units/quantity';
 import { plural } from '../plural';
+import server from './server.json';
+
+const counted: Record<string, string> = server.names.counted_as;
 
 export const bench = {
   title: 'Banco',
@@ -89,7 +92,7 @@ export const bench = {
     left: (mg: number | null, as: string) =>
       mg === null
         ? 'nessun limite per il nitrito residuo'
-        : `nitrito residuo al massimo ${mg} mg/kg come ${as}`,
+        : `nitrito residuo al massimo ${mg} mg/kg come ${counted[as] ?? as}`,
     listeria: (zero: boolean) => (zero ? 'niente listeria' : 'listeria fino a 100 al grammo'),
     sources: 'dove sta scritto',
     sourceOf: {
