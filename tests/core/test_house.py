@@ -9,7 +9,17 @@ from hypothesis import strategies as st
 
 from zymon.core.errors import OutOfRangeError
 from zymon.core.house.copies import KEPT_DAYS, KEPT_WEEKS, due, kept, old
-from zymon.core.house.people import RIGHTS, check_passphrase, check_pin, may, wait_s
+from zymon.core.house.people import (
+    CONFIRMED_FOR_S,
+    PIN_SESSION_S,
+    RIGHTS,
+    SESSION_S,
+    check_passphrase,
+    check_pin,
+    may,
+    wait_s,
+)
+from zymon.core.house.thinning import SPAN_S, SPANS_AN_HOUR, WORTH_READINGS, full_since
 
 DAY = 86_400
 
@@ -85,3 +95,37 @@ def test_an_old_copy_is_said_after_two_days_and_a_new_workshop_has_time() -> Non
     assert old(0, 0, 2 * DAY + 1)
     assert not old(None, 10 * DAY, 12 * DAY)
     assert old(None, 10 * DAY, 12 * DAY + 1)
+
+
+def test_whoever_signed_in_stays_so_for_a_month_on_a_device_of_theirs_and_for_half_a_shift_on_a_shared_one() -> None:
+    assert timedelta(seconds=SESSION_S) == timedelta(days=30)
+    assert timedelta(seconds=PIN_SESSION_S) == timedelta(hours=4)
+    assert timedelta(seconds=CONFIRMED_FOR_S) == timedelta(minutes=2)
+
+
+@pytest.mark.parametrize(
+    ("failures", "waits"),
+    [(0, 0), (4, 0), (5, 30), (6, 60), (7, 120), (8, 240), (9, 480), (10, 900), (11, 900), (10_000, 900)],
+)
+def test_how_long_a_name_waits_after_wrong_tries(failures: int, waits: int) -> None:
+    assert wait_s(failures) == waits
+
+
+@pytest.mark.parametrize(
+    ("now", "since"),
+    [
+        (datetime(2026, 11, 29, 23, 59), datetime(2024, 11, 29)),
+        (datetime(2026, 11, 29, 0, 0), datetime(2024, 11, 29)),
+        (datetime(2026, 2, 28, 12), datetime(2024, 2, 28)),
+        (datetime(2024, 2, 29, 12), datetime(2022, 2, 28)),  # a day that other years have not
+        (datetime(2026, 1, 1), datetime(2024, 1, 1)),
+    ],
+)
+def test_readings_stay_as_they_came_for_two_years_by_the_calendar(now: datetime, since: datetime) -> None:
+    assert full_since(now) == since
+
+
+def test_what_is_thinned_becomes_a_reading_every_five_minutes_and_little_is_not_worth_asking_about() -> None:
+    assert SPAN_S == 5 * 60
+    assert SPANS_AN_HOUR == 12
+    assert WORTH_READINGS == 10_000

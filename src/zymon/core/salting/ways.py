@@ -47,7 +47,6 @@ class SaltingWay:
 
 
 _TURN = Care("turn", 36, 36, said("cost.upper_side_slow"))
-_CHECK = Care("check", 24, 12, said("cost.fridge_fails"))
 
 # Hours, shares and percents as each way is usually worked
 REGISTRY: dict[Way, SaltingWay] = {

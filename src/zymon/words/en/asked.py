@@ -153,7 +153,6 @@ ASKED: dict[str, str] = {
     "cost.first_mould": "whatever mould comes first takes the skin",
     "cost.not_known_meanwhile": "nobody knows how they dry meanwhile",
     "cost.upper_side_slow": "the upper side takes its salt more slowly; turn it and give it a day more",
-    "cost.fridge_fails": "nobody would notice a fridge that fails",
     "cost.stays_raw": "where the salt has gone the piece stays raw: cover it again",
     "cost.lies_in_brine": "lying in its brine the underside salts faster and stays soft",
     "cost.underside_faster": "lying in its brine the underside salts faster",

@@ -154,7 +154,6 @@ ASKED: dict[str, str] = {
     "cost.first_mould": "la prima muffa che arriva si prende la pelle",
     "cost.not_known_meanwhile": "intanto nessuno sa come asciugano",
     "cost.upper_side_slow": "il lato di sopra prende il sale più piano; girarlo e dargli un giorno in più",
-    "cost.fridge_fails": "nessuno si accorgerebbe di un frigo guasto",
     "cost.stays_raw": "dove il sale è sparito il pezzo resta crudo: ricoprirlo",
     "cost.lies_in_brine": "nella sua salamoia il lato di sotto sala più in fretta e resta molle",
     "cost.underside_faster": "nella sua salamoia il lato di sotto sala più in fretta",
