@@ -18,13 +18,14 @@ export const unit = {
   block: imperial ? 'lb' : 'g',
   temperature: shows.temperature === 'F' ? '°F' : '°C',
   length: shows.length === 'in' ? 'in' : 'mm',
+  thick: shows.length === 'in' ? 'in' : 'cm',
   far: shows.length === 'in' ? 'ft' : 'm',
   liquid: shows.liquid === 'floz' ? 'fl oz' : imperial ? 'oz' : 'g',
   dose: imperial ? 'oz/100 lb' : 'g/kg',
 };
 
 export type Quantity =
-  'mass' | 'block' | 'bulk' | 'temperature' | 'warmth' | 'length' | 'liquid' | 'dose' | 'per_kg';
+  'mass' | 'block' | 'bulk' | 'temperature' | 'warmth' | 'length' | 'thick' | 'liquid' | 'dose' | 'per_kg';
 
 interface Scale {
   shown: (kept: number) => number;
@@ -43,6 +44,8 @@ const scales: Record<Quantity, Scale> = {
   /** A difference of temperatures: without the offset of the scale. */
   warmth: shows.temperature === 'F' ? by(1 / 1.8) : same,
   length: shows.length === 'in' ? by(MM_PER_IN) : same,
+  /** A block as it is frozen: kept in millimetres, shown in centimetres or inches. */
+  thick: by(shows.length === 'in' ? MM_PER_IN : 10),
   liquid: shows.liquid === 'floz' ? by(ML_PER_FLOZ) : imperial ? by(G_PER_OZ) : same,
   /** Grams a kilogram; ounces a hundred pounds. */
   dose: imperial ? by(1 / 1.6) : same,
@@ -71,6 +74,7 @@ const MORE: Record<Quantity, number> = {
   temperature: 0,
   warmth: 0,
   length: shows.length === 'in' ? 2 : 0,
+  thick: 0,
   liquid: imperial || shows.liquid === 'floz' ? 2 : 0,
   dose: 0,
   per_kg: 0,
@@ -150,7 +154,9 @@ const TYPED: Record<string, [Quantity, number]> = {
 const WEIGHED: readonly Quantity[] = ['mass', 'block', 'liquid', 'bulk'];
 /** A liquid may be weighed; what is weighed is not poured: "1l" for a tare of 11 is a slip. */
 const fits = (asked: Quantity, typed: Quantity): boolean =>
-  asked === typed || (WEIGHED.includes(asked) && typed === 'mass');
+  asked === typed ||
+  (asked === 'thick' && typed === 'length') ||
+  (WEIGHED.includes(asked) && typed === 'mass');
 
 /** A quantity as typed, as it is kept; null for what is none. A unit of another kind is none either. */
 export function typedAs(quantity: Quantity, text: string): number | null {

@@ -74,7 +74,7 @@ describe('what settles a hurdle is entered where the hurdle stands', () => {
     expect(certified.text).toContain('certified meat frozen nothing was done');
     expect(certified.text).not.toContain('for, days');
     const frozen = opened('parasites', 'parasite', (settling) => (settling.way = 'frozen'));
-    for (const asked of ['at, °C', 'for, days', 'thick, mm']) expect(frozen.text).toContain(asked);
+    for (const asked of ['at, °C', 'for, days', 'thick, cm']) expect(frozen.text).toContain(asked);
   });
 
   it('what went in: nothing is said for the maker, and curing salt asks for its make only where it was weighed', () => {
@@ -140,15 +140,15 @@ describe('what is sent', () => {
     const path = '/api/batches/3/parasites';
     const server = new FakeServer().on(path, { status: 201, body: ledger() });
     const settling = new Settling(() => 3, vi.fn());
-    for (const thick of ['150', '']) {
+    for (const thick of ['15', '150 mm', '6 in', '']) {
       settling.open('parasite', 'parasites', ledger({ species: ['pork'] }));
       settling.way = 'frozen';
       Object.assign(settling.typed, { c: '−18', days: '20', thick });
       await settling.send();
     }
-    expect(server.bodies(path)).toMatchObject([
-      { temperature_c: -18, days: 20, thickness_cm: 15 },
-      { temperature_c: -18, days: 20, thickness_cm: null },
-    ]);
+    expect(server.bodies(path).map((body) => (body as { thickness_cm: number | null }).thickness_cm)).toEqual(
+      [15, 15, expect.closeTo(15.24, 9), null],
+    );
+    expect(server.bodies(path)[0]).toMatchObject({ temperature_c: -18, days: 20 });
   });
 });

@@ -149,7 +149,7 @@ export class Settling {
           }),
         );
       case 'parasites': {
-        const thick_mm = optionalAs('length', t.thick);
+        const thick_mm = optionalAs('thick', t.thick);
         return take(
           api.POST('/api/batches/{batch_id}/parasites', {
             params,

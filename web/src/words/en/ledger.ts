@@ -129,7 +129,7 @@ export const ledger = {
   noMeter: 'not one of mine',
   frozenAt: `at, ${unit.temperature}`,
   frozenDays: 'for, days',
-  frozenThick: `thick, ${unit.length}`,
+  frozenThick: `thick, ${unit.thick}`,
   note: 'note',
   fat: 'fat, %',
   saltIn: 'salt, % of the meat',

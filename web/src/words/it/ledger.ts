@@ -122,7 +122,7 @@ export const ledger = {
   noMeter: 'nessuno dei miei',
   frozenAt: `a, ${unit.temperature}`,
   frozenDays: 'per, giorni',
-  frozenThick: `spessa, ${unit.length}`,
+  frozenThick: `spessa, ${unit.thick}`,
   note: 'nota',
   fat: 'grasso, %',
   saltIn: 'sale, % della carne',
