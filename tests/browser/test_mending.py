@@ -33,7 +33,8 @@ def test_an_outage_is_seen_on_today(page: Page, wheelhouse: Server) -> None:
     sent = page.request.post(f"{wheelhouse.url}/device/v1/readings", data={"readings": readings}, headers=head)
     assert sent.ok
     page.goto(f"{wheelhouse.url}/today")
-    expect(page.get_by_text(re.compile("Wheel Pit was too (warm|damp) for"))).to_be_visible()
+    # Today waits for the dates of every place, which the instruments' first readings have made anew
+    expect(page.get_by_text(re.compile("Wheel Pit was too (warm|damp) for"))).to_be_visible(timeout=60_000)
 
 
 @pytest.mark.drill

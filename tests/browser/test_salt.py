@@ -71,8 +71,8 @@ def test_a_neck_from_salting_to_the_hook_with_a_missed_week(page: Page, serve, c
     expect(hook.get_by_text(re.compile(r"scale shows 1.242.g"))).to_be_visible()  # 35 % off 1880 g, and 20 g of tare
     hook.get_by_label("raw trimmed weight").check()
     hook.get_by_role("button", name="Tag it for the hook").click()
+    expect(page.get_by_text(re.compile("N-01-01 is tagged"))).to_be_visible()  # said for some seconds
     expect(page.get_by_role("heading", name="Batch N-01")).to_be_visible()
-    expect(page.get_by_text(re.compile("N-01-01 is tagged"))).to_be_visible()
     page.get_by_role("link", name="What stands against it?").click()
     nitrite = page.get_by_role("listitem").filter(has_text="nitrite going in")
     expect(nitrite).to_contain_text(re.compile(r"passed.156.mg/kg"))  # 0.25 % of what was said to be in it
