@@ -107,3 +107,27 @@ it('tells by the end of a name in which units its value is read', async () => {
     null,
   ]);
 });
+
+describe('how thick a block is when it is frozen', () => {
+  it('is said in centimetres, or in inches, and kept in millimetres', async () => {
+    const metric = await reading();
+    expect([metric.unit.thick, metric.typedAs('thick', '15'), metric.fieldText('thick', 150)]).toEqual([
+      'cm',
+      150,
+      '15',
+    ]);
+    const inches = await reading(AMERICAN);
+    expect([inches.unit.thick, inches.typedAs('thick', '6'), inches.fieldText('thick', 152.4)]).toEqual([
+      'in',
+      expect.closeTo(152.4, 9),
+      '6',
+    ]);
+  });
+
+  it('is a length, whichever unit is typed with it, and no weight', async () => {
+    const q = await reading();
+    expect(['150 mm', '15 cm', '15'].map((typed) => q.typedAs('thick', typed))).toEqual([150, 150, 150]);
+    expect(q.typedAs('thick', '6 in')).toBeCloseTo(152.4, 9);
+    expect(q.typedAs('thick', '15 g')).toBeNull();
+  });
+});
