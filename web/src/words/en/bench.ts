@@ -75,7 +75,7 @@ export const bench = {
   target: 'target loss, %',
   casing: 'casing',
   questions: {
-    salt_basis: 'the salt share covers',
+    salt_basis: 'the share of salt',
     loss_basis: 'loss counts from',
     warm: 'warm stage',
     surface: 'the skin',

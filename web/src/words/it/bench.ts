@@ -75,7 +75,7 @@ export const bench = {
   target: 'calo voluto, %',
   casing: 'budello',
   questions: {
-    salt_basis: 'la quota di sale comprende',
+    salt_basis: 'la quota di sale',
     loss_basis: 'il calo conta da',
     warm: 'stufatura',
     surface: 'la pelle',
