@@ -56,13 +56,8 @@ def hang(client: TestClient, room: dict, tag: str) -> int:
     return answer.json()["card"]["id"]
 
 
-def test_a_weight_is_acknowledged_while_the_dates_are_held_up(
-    busy: TestClient, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    pit, _ = two_rooms(busy)
-    piece = hang(busy, pit, "J-14-03")
-    wait_for(lambda: not busy.get(f"/api/pieces/{piece}").json()["dates_being_made"])
-    before = busy.get(f"/api/pieces/{piece}").json()["card"]
+def held_up(monkeypatch: pytest.MonkeyPatch) -> tuple[threading.Event, threading.Event]:
+    """From now on dates wait until the first is set; the second says that they have begun to."""
     hold, going = threading.Event(), threading.Event()
 
     def slow(history, real=dates.fitted):
@@ -71,6 +66,17 @@ def test_a_weight_is_acknowledged_while_the_dates_are_held_up(
         return real(history)
 
     monkeypatch.setattr(dates, "fitted", slow)
+    return hold, going
+
+
+def test_a_weight_is_acknowledged_while_the_dates_are_held_up(
+    busy: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    pit, _ = two_rooms(busy)
+    piece = hang(busy, pit, "J-14-03")
+    wait_for(lambda: not busy.get(f"/api/pieces/{piece}").json()["dates_being_made"])
+    before = busy.get(f"/api/pieces/{piece}").json()["card"]
+    hold, going = held_up(monkeypatch)
     told: list[Happening | None] = []
     real_tell = busy.shop.followers.tell
     monkeypatch.setattr(busy.shop.followers, "tell", lambda happening: (told.append(happening), real_tell(happening)))
@@ -97,11 +103,7 @@ def test_dates_that_are_replaced_while_they_are_told_are_said_to_be_old(
     piece = hang(busy, pit, "J-14-03")
     wait_for(lambda: not busy.get(f"/api/pieces/{piece}").json()["dates_being_made"])
     before = busy.get(f"/api/pieces/{piece}").json()["card"]["ready"]
-    hold = threading.Event()
-
-    def slow(history, real=dates.fitted):
-        assert hold.wait(PATIENCE_S)
-        return real(history)
+    hold, _ = held_up(monkeypatch)
 
     def made_meanwhile(shop, session, piece, now_s, real=dates.Dates.fitted_piece):
         taken, was = real(shop, session, piece, now_s), shop.version(pit["place"]["id"])
@@ -109,7 +111,6 @@ def test_dates_that_are_replaced_while_they_are_told_are_said_to_be_old(
         wait_for(lambda: shop.version(pit["place"]["id"]) != was)
         return taken
 
-    monkeypatch.setattr(dates, "fitted", slow)
     busy.post(f"/api/pieces/{piece}/weighings", json={"gross_g": 700, "by": "Ida", "sure": True})
     with monkeypatch.context() as meanwhile:
         meanwhile.setattr(dates.Dates, "fitted_piece", made_meanwhile)

@@ -232,11 +232,6 @@ class Dates:
         """The same of all places."""
         return tuple((kept.revision, kept.made_s) for kept in list(self._kept.values()))
 
-    def being_made(self, session: Session, place_id: int) -> bool:
-        """Whether something changed since the dates of a place were made."""
-        kept = self._kept.get(place_id)
-        return kept is not None and kept.revision != place(session, place_id).revision
-
     def are_older(self, session: Session, place_id: int, fit: Fitted) -> bool:
         """Whether dates that were taken before, and are being told, are no longer those of the place as it is."""
         kept = self._kept.get(place_id)

@@ -28,10 +28,9 @@ def room_json(shop: Premises, place_id: int) -> bytes:
     """The same as it is sent; asked for by several at once it is worked out once. Raises NotFoundError."""
     with shop.db.reading() as session:
         revision = place(session, place_id).revision
-        making = shop.dates.being_made(session, place_id)
 
     def version() -> tuple[object, ...]:
-        return shop.db.version(frozenset({"weighing"})), revision, making, shop.dates.version(place_id)
+        return shop.db.version(frozenset({"weighing"})), revision, shop.dates.version(place_id)
 
     def make() -> bytes:
         return room(shop, place_id).model_dump_json().encode()

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 
 import type { Schema } from '../../api/client';
+import { REFERENCE } from '../../testing/bench';
 import { inDays, said } from '../../testing/cards';
 import { type Drawn, drawn } from '../../testing/drawn';
 import { FakeServer } from '../../testing/server';
@@ -14,17 +15,6 @@ import MeatBlock from './MeatBlock.svelte';
 import NextTime from './NextTime.svelte';
 import Yield from './Yield.svelte';
 
-const FAMILY = {
-  id: 'salame', name: 'Salame', minced: true, belly: false, kind: 'salame', shape: 'cylinder', casing: 'natural',
-  salting: 'in_the_mince', salt_percent: 2.7, curing_salt: 'short', curing_salt_percent: 0.25, before_hanging: '',
-  warm: 'culture', temperature_c: 13, rh_percent: 80, target_loss_percent: 35, across_mm: 60, piece_g: 900,
-  surface: 'mould', hanging: '', fat_percent: 27, species: 'pork',
-} as Schema['FamilyOut']; // prettier-ignore
-const SHORT = { id: 'short', name: 'Short type', nitrite_fraction: 0.0625, nitrate_fraction: 0, says: '' };
-const REFERENCE: Schema['ReferenceOut'] = {
-  families: [FAMILY], curing_salts: [SHORT], schools: {},
-  profiles: [{ id: 'us', name: 'USA', as_of: '2025-01', check: 'Check with your authority.', source: '' }],
-}; // prettier-ignore
 const figure = (value: number): Schema['FigureOut'] => ({
   name: 'salt', value, unit: said('unit.percent'), formula: said('f'), inputs: said('i'), source: said('s'),
 }); // prettier-ignore

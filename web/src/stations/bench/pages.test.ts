@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schema } from '../../api/client';
 import { keys } from '../../api/queries';
 import { route } from '../../shell/router';
+import { FAMILY, REFERENCE } from '../../testing/bench';
 import { inDays } from '../../testing/cards';
 import { type Drawn, drawn } from '../../testing/drawn';
 import { FakeServer } from '../../testing/server';
@@ -112,27 +113,23 @@ describe('where a lot went', () => {
   });
 });
 
-const FAMILY = {
-  id: 'salame', name: 'Salame', minced: true, belly: false, kind: 'salame', shape: 'cylinder', casing: 'natural',
-  salting: 'in_the_mince', salt_percent: 2.7, curing_salt: 'short', curing_salt_percent: 0.25, before_hanging: 'warm box',
-  warm: 'culture', temperature_c: 13, rh_percent: 80, target_loss_percent: 35, across_mm: 60, piece_g: 900,
-  surface: 'mould', hanging: 'five weeks', fat_percent: 27, species: 'pork',
-} as Schema['FamilyOut']; // prettier-ignore
-const REFERENCE: Schema['ReferenceOut'] = {
-  families: [FAMILY, { ...FAMILY, id: 'thin', name: 'Thin sausage' }],
-  curing_salts: [{ id: 'short', name: 'Short type', nitrite_fraction: 0.0625, nitrate_fraction: 0, says: '' }],
+const OFFERED: Schema['ReferenceOut'] = {
+  ...REFERENCE,
+  families: [
+    { ...FAMILY, before_hanging: 'warm box', hanging: 'five weeks' },
+    { ...FAMILY, id: 'thin', name: 'Thin sausage' },
+  ],
   schools: {
     salt_basis: [
       { id: 'inclusive', name: 'salt covers the curing salt', brings: 'the curing salt is taken off' },
       { id: 'on_top', name: 'salt stands beside it', brings: 'nothing is taken off' },
     ],
   },
-  profiles: [{ id: 'us', name: 'USA', as_of: '2025-01', check: 'Check with your authority.', source: '' }],
-} as Schema['ReferenceOut']; // prettier-ignore
+};
 
 function desk(): Desk {
   new FakeServer().on('/api/bench/work', { body: { lines: [], problems: [], consequences: null } });
-  return new Desk(REFERENCE);
+  return new Desk(OFFERED);
 }
 
 describe('the plan of a sheet', () => {

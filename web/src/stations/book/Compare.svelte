@@ -32,6 +32,10 @@
     ),
   );
   const falls = $derived((data?.batches ?? []).flatMap((one, i) => fallOf(one.code, i, one.ph)));
+  const airs = [
+    { what: 'temperature_c', unit: '°', name: say.temperature },
+    { what: 'rh_percent', unit: '%', name: say.humidity },
+  ] as const;
   const air = (what: 'temperature_c' | 'rh_percent') =>
     (data?.batches ?? []).flatMap((one, batch) =>
       one.air ? [measured({ name: one.code, batch, x: one.air.days, y: shownAir(what, one.air[what]) })] : [],
@@ -98,28 +102,13 @@
           <h2>{say.ph}</h2>
           <Beside curves={falls} unit="" xUnit="h" label={say.ph} height={170} mark={5.3} />
         </section>{/if}
-      {#if air('temperature_c').length}
-        <section aria-label={say.temperature}>
-          <h2>{say.air}: {say.temperature}</h2>
-          <Beside
-            curves={air('temperature_c')}
-            unit="°"
-            xUnit={words.dayUnit}
-            label={say.temperature}
-            height={170}
-          />
-        </section>
-        <section aria-label={say.humidity}>
-          <h2>{say.air}: {say.humidity}</h2>
-          <Beside
-            curves={air('rh_percent')}
-            unit="%"
-            xUnit={words.dayUnit}
-            label={say.humidity}
-            height={170}
-          />
-        </section>
-      {/if}
+      {#each airs as { what, unit, name } (what)}
+        {@const curves = air(what)}
+        {#if curves.length}<section aria-label={name}>
+            <h2>{say.air}: {name}</h2>
+            <Beside {curves} {unit} xUnit={words.dayUnit} label={name} height={170} />
+          </section>{/if}
+      {/each}
     </div>
     <section class="mt-4 overflow-x-auto" aria-label={say.facts}>
       <h2>{say.facts}</h2>

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import type { Schema } from '../../api/client';
 import { keys } from '../../api/queries';
+import { FAMILY, REFERENCE } from '../../testing/bench';
 import { inDays } from '../../testing/cards';
 import { type Drawn, drawn } from '../../testing/drawn';
 import IntoSalt from './IntoSalt.svelte';
@@ -15,12 +16,18 @@ const WAYS = [
   way('buried', { dose: 'free', waits: 'may not wait' }),
   way('pressed', { may_be_free: true }),
 ];
-const family = (id: string, changes: object): Schema['FamilyOut'] =>
-  ({ id, name: id, minced: false, salting: 'measured', salt_percent: 2.8, shape: 'cylinder', kind: 'whole_muscle', across_mm: 95, species: 'pork', curing_salt: '', curing_salt_percent: 0, ...changes }) as Schema['FamilyOut']; // prettier-ignore
-const REFERENCE = {
-  families: [family('Neck', {}), family('Salame', { minced: true }), family('Leg', { salting: 'buried', shape: 'irregular', kind: 'ham' })],
-  curing_salts: [{ id: 'short', name: 'Short type', nitrite_fraction: 0.0625, nitrate_fraction: 0, says: '' }],
-}; // prettier-ignore
+const family = (id: string, changes: Partial<Schema['FamilyOut']>): Schema['FamilyOut'] => ({
+  ...FAMILY, id, name: id, minced: false, salting: 'measured', salt_percent: 2.8, kind: 'whole_muscle', across_mm: 95,
+  ...changes,
+}); // prettier-ignore
+const OFFERED: Schema['ReferenceOut'] = {
+  ...REFERENCE,
+  families: [
+    family('Neck', {}),
+    family('Salame', { minced: true }),
+    family('Leg', { salting: 'buried', shape: 'irregular', kind: 'ham' }),
+  ],
+};
 const waits = (changes: Partial<Schema['WaitingBatch']> = {}): Schema['WaitingBatch'] => ({
   across_mm: 92, begun: false, code: 'N-11', geometry: 'cylinder', id: 8, made_at: inDays(-1), meat_g: 4600,
   next_tag: 'N-11-01', percent: 2.75, piece_g: 1500, product: 'Neck', salt_g_per_kg: null, way: 'measured', ...changes,
@@ -37,7 +44,7 @@ const form = (waiting: Schema['WaitingBatch'][], asked = true): Drawn =>
       onput: () => undefined,
       onclose: () => undefined,
     },
-    asked ? [[keys.reference, REFERENCE]] : [],
+    asked ? [[keys.reference, OFFERED]] : [],
   );
 const selected = (drawing: Drawn): string[] =>
   drawing.all('option[selected]').map((one) => one.text.replace(/\s+/g, ' ').trim());
