@@ -45,18 +45,22 @@ SCREEN, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 COMBINATIONS = [("light", SCREEN), ("dark", PHONE), ("dark", SCREEN), ("light", PHONE)]
 
 
+OF_A_PLACE = ("/hang/{}", "/hang/{}/climate")
 OF_A_BATCH = ("/bench/batch/{}/against", "/book/batch/{}", "/bench/batch/{}")
 
 
 def addresses_of(page: Page, url: str, shift: int) -> list[str]:
-    """Every address; of the pages that each batch has one for every third batch, another one with another shift."""
+    """Every address; of the pages of a place and of a batch one for each place and each sixth batch, in turn.
+
+    With another shift they are others.
+    """
     places = [place["id"] for place in page.request.get(f"{url}/api/line").json()["places"]]
     batches = [batch["id"] for batch in page.request.get(f"{url}/api/book").json()["batches"]]
     assert len(batches) > 15
     return [
         *PAGES,
-        *(f"/hang/{place}{part}" for place in places for part in ("", "/climate")),
-        *(OF_A_BATCH[(i + shift) % len(OF_A_BATCH)].format(batch) for i, batch in enumerate(batches[::3])),
+        *(OF_A_PLACE[(i + shift) % len(OF_A_PLACE)].format(place) for i, place in enumerate(places)),
+        *(OF_A_BATCH[(i + shift) % len(OF_A_BATCH)].format(batch) for i, batch in enumerate(batches[shift % 2 :: 6])),
     ]
 
 

@@ -53,7 +53,7 @@ class Database:
         Raises CopyError for a file of a newer program, for one that is no workshop's, and when no copy can be taken.
         """
         file.parent.mkdir(parents=True, exist_ok=True)
-        keep_before_change(file, copies or file.parent / f"{file.stem}-backups")
+        newest = keep_before_change(file, copies or file.parent / f"{file.stem}-backups")
         self.file = file
         self.engine: Engine = create_engine(
             f"sqlite:///{file}", connect_args={"timeout": 30, "check_same_thread": False}
@@ -63,7 +63,8 @@ class Database:
         self._changes: Counter[str] = Counter()
         self._counting = threading.Lock()
         self.writer = self.engine.execution_options(zymon_write=True)
-        migrate(self.engine, edition)
+        if not newest or edition != "head":
+            migrate(self.engine, edition)
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -127,23 +128,21 @@ def _begin(connection: Connection) -> None:
     connection.exec_driver_sql("BEGIN IMMEDIATE" if write else "BEGIN")
 
 
-def keep_before_change(file: Path, folder: Path) -> None:
-    """Take a copy of a file whose tables are about to be changed. Raises CopyError."""
+def keep_before_change(file: Path, folder: Path) -> bool:
+    """Take a copy of a file whose tables are about to change; gives whether they are the newest. Raises CopyError."""
     if not file.exists() or not file.stat().st_size:
-        return
+        return False
     revision, known = revision_of(file), editions()
     if revision is not None and revision not in known:
         raise CopyError("refused.newer_workshop", file=str(file))
     kept = folder / f"{file.stem}-tables-{revision}{file.suffix}"
     if revision is not None and revision != known[0] and not kept.exists():
         take_copy(file, kept)
+    return revision == known[0]
 
 
 def migrate(engine: Engine, edition: str = "head") -> None:
     """Bring the tables up to date, or to an older edition; data stays."""
-    file = Path(str(engine.url.database))
-    if edition == "head" and file.exists() and file.stat().st_size and revision_of(file) == editions()[0]:
-        return
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.execution_options(zymon_write=True).connect() as connection, connection.begin():
