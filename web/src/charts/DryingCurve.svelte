@@ -3,13 +3,14 @@
   // struck ones as crosses; the climate of the same days underneath.
   // Long, since one drawing over one pair of scales: curve, window, weights, air and what is pointed at.
   import { scaleLinear, scaleUtc } from 'd3-scale';
-  import { area, curveMonotoneX, line } from 'd3-shape';
+  import { line } from 'd3-shape';
 
   import type { Schema } from '../api/client';
   import { percent, shortDay } from '../units/format';
   import { numberText, tidyNumber } from '../units/number';
   import { inUnits, temperatureText, weightText } from '../units/quantity';
   import { words } from '../words';
+  import { paths, toldOf, type Told } from './window';
 
   interface Props {
     piece: Schema['PieceOut'];
@@ -26,8 +27,8 @@
   const climateTop = 187;
 
   const card = $derived(piece.card);
-  const at = $derived(piece.curve.at.map((t) => new Date(t)));
-  const end = $derived(at[at.length - 1] ?? new Date(now));
+  const points = $derived(toldOf(piece.curve.at, piece.curve.low, piece.curve.middle, piece.curve.high));
+  const end = $derived(points.at(-1)?.t ?? new Date(now));
   const x = $derived(scaleUtc([new Date(card.hung_at), end], [left, width - right]));
   const most = $derived(
     Math.max(
@@ -37,24 +38,10 @@
     ),
   );
   const y = $derived(scaleLinear([0, most], [top, plotBottom]));
-  const points = $derived(
-    at.map((t, i) => ({
-      t,
-      low: piece.curve.low[i] ?? 0,
-      mid: piece.curve.middle[i] ?? 0,
-      high: piece.curve.high[i] ?? 0,
-    })),
+  const { band, mid } = paths(
+    (t) => x(t),
+    (value) => y(value),
   );
-  type Point = { t: Date; low: number; mid: number; high: number };
-  const band = area<Point>(
-    (d) => x(d.t),
-    (d) => y(d.low),
-    (d) => y(d.high),
-  ).curve(curveMonotoneX);
-  const mid = line<Point>(
-    (d) => x(d.t),
-    (d) => y(d.mid),
-  ).curve(curveMonotoneX);
   const past = $derived(points.filter((d) => d.t.getTime() <= now));
   const ticks = $derived(x.ticks(Math.max(2, Math.min(5, Math.floor(width / 90)))));
   const targetY = $derived(card.target_loss_percent === null ? null : y(card.target_loss_percent));
@@ -106,11 +93,11 @@
   ).defined((d) => d.rh !== null);
   const last = $derived(air[air.length - 1]);
 
-  let hover = $state<Point | null>(null);
+  let hover = $state<Told | null>(null);
   function move(event: PointerEvent): void {
     const box = (event.currentTarget as SVGElement).getBoundingClientRect();
     const t = x.invert(event.clientX - box.left).getTime();
-    hover = points.reduce<Point | null>(
+    hover = points.reduce<Told | null>(
       (best, d) => (best && Math.abs(best.t.getTime() - t) <= Math.abs(d.t.getTime() - t) ? best : d),
       null,
     );
@@ -119,6 +106,7 @@
 
 <div bind:clientWidth={width}>
   <svg
+    class="chart"
     {width}
     {height}
     viewBox="0 0 {width} {height}"
@@ -128,15 +116,15 @@
     onpointerleave={() => (hover = null)}
   >
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="axis">{tick}{tick === 0 ? ' %' : ''}</text>
-      <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick}{tick === 0 ? ' %' : ''}</text>
+      <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}
       <text
         x={Math.min(x(tick), width - 4)}
         y={plotBottom + 18}
         text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
-        class="axis">{shortDay(tick)}</text
+        class="tick">{shortDay(tick)}</text
       >
     {/each}
     <clipPath id="plot"
@@ -148,9 +136,9 @@
       /></clipPath
     >
     <g clip-path="url(#plot)">
-      <path d={band(points) ?? ''} fill="var(--band)" opacity="0.75" class="moves" />
-      <path d={mid(points) ?? ''} class="expected moves" />
-      <path d={mid(past) ?? ''} class="been moves" />
+      <path d={band(points)} fill="var(--band)" opacity="0.75" class="moves" />
+      <path d={mid(points)} class="expected moves" />
+      <path d={mid(past)} class="been moves" />
     </g>
     {#if targetY !== null && card.target_loss_percent !== null}<path
         d={`M${left} ${targetY}q${(width - left) / 2} 3 ${width - left - right} 0`}
@@ -164,14 +152,7 @@
           ? ''
           : ` · ${weightText(card.target_weight_g)}`}</text
       >{/if}
-    <line
-      x1={x(now)}
-      x2={x(now)}
-      y1={top}
-      y2={height}
-      stroke="var(--color-base-content)"
-      stroke-dasharray="1.5 3"
-    />
+    <line x1={x(now)} x2={x(now)} y1={top} y2={height} class="now" />
     {#each piece.weighings.filter((one) => one.loss_percent !== null) as w (w.id)}
       {@const px = x(new Date(w.at))}
       {@const py = Math.min(Math.max(y(w.loss_percent ?? 0), top), plotBottom - 2)}
@@ -199,7 +180,7 @@
           {tidyNumber(piece.setpoint.rh_percent, 1)}{/if}</text
       >
     {:else}
-      <text x={left} y={climateTop + 22} class="axis">{words.hang.noClimate.split('.')[0]}.</text>
+      <text x={left} y={climateTop + 22} class="tick">{words.hang.noClimate.split('.')[0]}.</text>
     {/if}
     {#if hover}
       <line x1={x(hover.t)} x2={x(hover.t)} y1={top} y2={plotBottom} stroke="var(--quiet)" />
@@ -214,14 +195,6 @@
 </div>
 
 <style>
-  .axis {
-    font-size: 12px;
-    fill: var(--quiet);
-  }
-  .grid {
-    stroke: var(--color-base-300);
-    stroke-width: 0.6;
-  }
   .expected {
     fill: none;
     stroke: var(--color-primary);

@@ -1,11 +1,11 @@
 <script lang="ts">
   // Rim and middle of a resting piece coming together, each with its window, from the sealing on.
   import { scaleLinear, scaleUtc } from 'd3-scale';
-  import { area, curveMonotoneX, line } from 'd3-shape';
 
   import type { Schema } from '../api/client';
   import { shortDay } from '../units/format';
   import { words } from '../words';
+  import { paths, toldOf, type Told } from './window';
 
   let { curve, now, label }: { curve: Schema['RestCurve']; now: number; label: string } = $props();
   let width = $state(380);
@@ -13,25 +13,10 @@
   const [left, right, top, bottom] = [34, 8, 10, 140];
 
   type Part = 'rim' | 'core';
-  interface Point {
-    t: Date;
-    low: number;
-    mid: number;
-    high: number;
-  }
-  const points = $derived(
-    Object.fromEntries(
-      (['rim', 'core'] as const).map((part) => [
-        part,
-        curve.at.map((t, i) => ({
-          t: new Date(t),
-          low: curve[`${part}_low`][i] ?? 0,
-          mid: curve[part][i] ?? 0,
-          high: curve[`${part}_high`][i] ?? 0,
-        })),
-      ]),
-    ) as Record<Part, Point[]>,
-  );
+  const points = $derived<Record<Part, Told[]>>({
+    rim: toldOf(curve.at, curve.rim_low, curve.rim, curve.rim_high),
+    core: toldOf(curve.at, curve.core_low, curve.core, curve.core_high),
+  });
   const x = $derived(
     scaleUtc(
       [points.rim[0]?.t ?? new Date(now), points.rim.at(-1)?.t ?? new Date(now)],
@@ -41,36 +26,31 @@
   const y = $derived(
     scaleLinear([Math.max(...curve.core_high) + 1, Math.min(...curve.rim_low) - 1], [top, bottom]),
   );
-  const band = area<Point>(
-    (d) => x(d.t),
-    (d) => y(d.low),
-    (d) => y(d.high),
-  ).curve(curveMonotoneX);
-  const mid = line<Point>(
-    (d) => x(d.t),
-    (d) => y(d.mid),
-  ).curve(curveMonotoneX);
+  const { band, mid } = paths(
+    (t) => x(t),
+    (value) => y(value),
+  );
   const ticks = $derived(x.ticks(Math.max(2, Math.min(5, Math.floor(width / 90)))));
-  const last = (part: Part): Point | undefined => points[part].at(-1);
+  const last = (part: Part): Told | undefined => points[part].at(-1);
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
+  <svg class="chart" {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="axis">{tick} %</text>
-      <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick} %</text>
+      <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}
       <text
         x={Math.min(x(tick), width - 4)}
         y={bottom + 20}
         text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
-        class="axis">{shortDay(tick)}</text
+        class="tick">{shortDay(tick)}</text
       >
     {/each}
     {#each ['core', 'rim'] as const as part (part)}
-      <path d={band(points[part]) ?? ''} fill="var(--band)" opacity="0.7" />
-      <path d={mid(points[part]) ?? ''} class={part} />
+      <path d={band(points[part])} fill="var(--band)" opacity="0.7" />
+      <path d={mid(points[part])} class={part} />
       <text
         x={width - right - 2}
         y={y(last(part)?.mid ?? 0) + (part === 'core' ? -6 : 14)}
@@ -78,27 +58,12 @@
         class="name {part}">{words.rest[part]}</text
       >
     {/each}
-    <line
-      x1={x(now)}
-      x2={x(now)}
-      y1={top}
-      y2={bottom}
-      stroke="var(--color-base-content)"
-      stroke-dasharray="1.5 3"
-    />
-    <text x={x(now) + 4} y={top + 10} class="axis">{words.rest.now}</text>
+    <line x1={x(now)} x2={x(now)} y1={top} y2={bottom} class="now" />
+    <text x={x(now) + 4} y={top + 10} class="tick">{words.rest.now}</text>
   </svg>
 </div>
 
 <style>
-  .axis {
-    font-size: 12px;
-    fill: var(--quiet);
-  }
-  .grid {
-    stroke: var(--color-base-300);
-    stroke-width: 0.6;
-  }
   path.rim,
   path.core {
     fill: none;
@@ -112,9 +77,6 @@
     stroke-dasharray: 5 3;
   }
   .name {
-    font-size: 12px;
-    font-weight: 600;
-    fill: var(--color-base-content);
     paint-order: stroke;
     stroke: var(--paper);
     stroke-width: 3px;

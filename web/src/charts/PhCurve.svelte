@@ -2,13 +2,14 @@
   // pH against time on its expected window; the hurdle and the target as strings; the box's temperature beneath.
   // Long, since one drawing over one time scale.
   import { scaleLinear, scaleUtc } from 'd3-scale';
-  import { area, curveMonotoneX, line } from 'd3-shape';
+  import { line } from 'd3-shape';
 
   import type { Schema } from '../api/client';
   import { timeOfDay } from '../units/format';
   import { numberText } from '../units/number';
   import { inUnits, unit } from '../units/quantity';
   import { words } from '../words';
+  import { paths, toldOf } from './window';
 
   interface Props {
     detail: Schema['WarmDetail'];
@@ -26,15 +27,7 @@
   const right = $derived(width - 74);
 
   const curve = $derived(detail.curve);
-  const points = $derived(
-    curve.at.map((t, i) => ({
-      t: new Date(t),
-      low: curve.low[i] ?? 0,
-      mid: curve.middle[i] ?? 0,
-      high: curve.high[i] ?? 0,
-    })),
-  );
-  type Point = (typeof points)[number];
+  const points = $derived(toldOf(curve.at, curve.low, curve.middle, curve.high));
   const x = $derived(
     scaleUtc([new Date(detail.card.stuffed_at), points.at(-1)?.t ?? new Date(now)], [left, right]),
   );
@@ -44,15 +37,10 @@
     Math.min(4.9, detail.card.target_ph - 0.15, ...points.map((d) => d.low), ...shown.map((r) => r.ph)),
   );
   const y = $derived(scaleLinear([least, top], [bottom, 8]));
-  const band = area<Point>(
-    (d) => x(d.t),
-    (d) => y(d.low),
-    (d) => y(d.high),
-  ).curve(curveMonotoneX);
-  const mid = line<Point>(
-    (d) => x(d.t),
-    (d) => y(d.mid),
-  ).curve(curveMonotoneX);
+  const { band, mid } = paths(
+    (t) => x(t),
+    (value) => y(value),
+  );
   const other = $derived(
     (otherwise?.curve_at ?? [])
       .map((t, i) => ({ t: new Date(t), mid: otherwise?.curve[i] ?? 0 }))
