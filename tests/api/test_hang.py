@@ -82,17 +82,17 @@ def test_what_was_told_stays_on_record(client: TestClient, chamber: dict, clock)
 @pytest.mark.parametrize(
     ("changes", "status", "words"),
     [
-        ({"start_weight_g": 0}, 422, "start weight must be above 0, got 0"),
-        ({"start_weight_g": -5}, 422, "start weight must be above 0, got -5"),
-        ({"start_weight_g": 1e9}, 422, "start weight must be 200000 or less"),
+        ({"start_weight_g": 0}, 422, "start weight must be above 0 g, got 0"),
+        ({"start_weight_g": -5}, 422, "start weight must be above 0 g, got -5"),
+        ({"start_weight_g": 1e9}, 422, "start weight must be 200000 g or less"),
         ({"tare_g": 842}, 422, "tare must be below the weight of 842 g, got 842"),
-        ({"target_loss_percent": 95}, 422, "target loss must be 80 or less, got 95"),
-        ({"diameter_mm": 3000}, 422, "diameter must be 600 or less, got 3000"),
+        ({"target_loss_percent": 95}, 422, "target loss must be 80 % or less, got 95"),
+        ({"diameter_mm": 3000}, 422, "diameter must be 600 mm or less, got 3000"),
         ({"at": "2029-01-01T09:00:00Z"}, 409, "still to come"),
         ({"hook": 9}, 404, "rod 1 has hooks 1 to 4, not 9"),
         ({"tag": "  "}, 422, "tag "),
         ({"kind": "cheese"}, 422, "kind "),
-        ({"rod_id": 2**40}, 422, "rod id must be 2147483647 or less"),
+        ({"rod_id": 2**40}, 422, "rod must be 2147483647 or less"),
     ],
 )
 def test_a_piece_that_cannot_be_is_refused_whole(client, chamber, changes, status, words) -> None:
@@ -106,8 +106,8 @@ def test_a_piece_that_cannot_be_is_refused_whole(client, chamber, changes, statu
 @pytest.mark.parametrize(
     ("weight", "words"),
     [
-        ({"gross_g": 0}, "weight must be above 0, got 0"),
-        ({"gross_g": -12}, "weight must be above 0, got -12"),
+        ({"gross_g": 0}, "weight must be above 0 g, got 0"),
+        ({"gross_g": -12}, "weight must be above 0 g, got -12"),
         ({"gross_g": 11}, "11 g is no more than the tare of 11 g: weigh again"),
         ({"gross_g": 800, "at": "2031-01-01T00:00:00Z"}, "is still to come"),
         ({"gross_g": 800, "at": "2026-09-01T00:00:00Z"}, "weighed before J-14-03 was hung"),
@@ -189,7 +189,7 @@ def test_what_if_answers_and_stores_nothing(client: TestClient, chamber: dict) -
     assert ask(rh_percent=70)["days_later"] < -1
     assert ask(rh_percent=96)["state"] == "stalled"
     assert ask(target_loss_percent=30)["target_weight_g"] == pytest.approx(592.7)
-    assert ask(rh_percent=300)["detail"] == "humidity must be 99 or less, got 300"
+    assert ask(rh_percent=300)["detail"] == "humidity must be 99 % or less, got 300"
     assert client.get(f"/api/pieces/{piece}").json()["card"] == made["card"]
 
 

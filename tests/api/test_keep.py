@@ -114,7 +114,7 @@ def test_use_first_goes_by_the_clock_and_a_move_makes_packs_of_their_own(kitchen
         ({"number": 501, "net_g": 1}, "number"),
         ({"net_g": -5}, ""),
         ({"period_days": 0}, "period"),
-        ({"keep_at": "attic"}, "keep at"),
+        ({"keep_at": "attic"}, "kept in cannot be 'attic'"),
         ({"place_id": 999}, "place"),
     ],
 )

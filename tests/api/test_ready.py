@@ -208,7 +208,7 @@ def test_a_piece_hung_as_it_came_has_a_ledger_and_is_told_what_went_in(client: T
         ({"what": "salmonella", "value": 3, "unit": "in 25 g"}, "salmonella must be 0 (not found) or 1 (found)"),
         ({"what": "listeria", "value": 3}, "listeria is told in one of: cfu/g, in 25 g"),
         ({"what": "nitrite", "value": -1, "unit": "mg/kg"}, "value must be 0 or more"),
-        ({"what": "lead", "value": 1}, "input should be"),
+        ({"what": "lead", "value": 1}, "what it is cannot be 'lead'"),
     ],
 )
 def test_a_laboratory_value_that_cannot_be_is_refused_in_words(client: TestClient, neck: int, value, words) -> None:

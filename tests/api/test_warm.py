@@ -108,6 +108,7 @@ def test_from_stuffing_to_sour_enough(client: TestClient, clock: Clock, box: int
     assert len(falling["readings"]) == 1
     card = falling["card"]
     assert card["state"] == "falling"
+    assert (card["allowance"]["profile"], card["allowance"]["unit"]) == ("United States", "°F h")
     assert card["allowance"]["used"] == pytest.approx(15 * 17, rel=0.02)  # 25 °C is 17 °F over 60 °F
     assert iso(clock.now) < card["measure_next"] < card["allowance"]["runs_out"]
     cooler = client.post(f"/api/warm/{batch}/what-if", json={"setpoint_c": 15}).json()

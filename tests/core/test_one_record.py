@@ -1,6 +1,8 @@
 """Laws of the record: lives, courses, what the scale says, in which order things can be, each limit at its boundary."""
 
+from contextlib import nullcontext
 from dataclasses import replace
+from datetime import UTC, datetime
 
 import pytest
 from hypothesis import given
@@ -145,6 +147,13 @@ def test_years_back_are_rather_a_slip_and_asked() -> None:
     back = 3 * 366 * DAY
     assert order.odd_moment(now - back, now) is None
     assert order.odd_moment(now - back - 1, now).code == "ask.long_ago"
+
+
+@pytest.mark.parametrize(("at_s", "meant"), [(-1, False), (0, True), (7_258_118_399, True), (7_258_118_400, False)])
+def test_a_year_that_cannot_be_meant_is_refused(at_s: float, meant: bool) -> None:
+    assert datetime.fromtimestamp(order.LATEST_S, UTC).isoformat() == "2200-01-01T00:00:00+00:00"
+    with nullcontext() if meant else refused("before 1970 or after 2199: check the year"):
+        order.check_our_time(at_s)
 
 
 def test_what_cannot_come_before_is_refused_and_what_is_odd_is_asked() -> None:

@@ -1,5 +1,6 @@
 """The journal: no column of any table changes without a line, and nothing of it can be taken back."""
 
+import ast
 import contextlib
 import shutil
 import sqlite3
@@ -14,9 +15,11 @@ from sqlalchemy.orm import Session, make_transient_to_detached
 from sqlalchemy.orm.attributes import set_committed_value
 
 from support import DATA, NOW
+from zymon.store import journal
 from zymon.store.database import Database
 from zymon.store.journal import KEPT_BY_ZYMON, SilentChangeError, because, keep_journal
 from zymon.store.models import Base, JournalLine, Weighing
+from zymon.words import LANGUAGES, names
 
 # what the rows of a table stand for is not somebody's entry: what was told is never changed, and no program changes it
 MAPPED = [mapper.class_ for mapper in Base.registry.mappers if mapper.class_ is not JournalLine]
@@ -123,3 +126,26 @@ def test_a_line_is_written_with_the_change_and_never_changed(db: Database, tmp_p
         with pytest.raises((sqlite3.IntegrityError, IntegrityError)):
             file.execute(statement)
     file.close()
+
+
+SOURCES = Path(journal.__file__).parents[1]
+
+
+def assigned(file: Path) -> Iterator[str]:
+    """The names of all attributes that a file sets."""
+    for node in ast.walk(ast.parse(file.read_text())):
+        for target in node.targets if isinstance(node, ast.Assign) else ():
+            for one in target.elts if isinstance(target, ast.Tuple) else (target,):
+                if isinstance(one, ast.Attribute):
+                    yield one.attr
+
+
+@pytest.mark.parametrize("language", LANGUAGES)
+def test_every_column_that_the_program_changes_has_a_name_in_the_journal(language: Any) -> None:
+    kept_by_zymon = frozenset().union(*KEPT_BY_ZYMON.values())
+    columns = {column.name for table in Base.metadata.tables.values() for column in table.columns} - kept_by_zymon
+    changed = {
+        name for folder in ("work", "store") for file in (SOURCES / folder).rglob("*.py") for name in assigned(file)
+    }
+    assert len(columns & changed) > 30
+    assert columns & changed <= names(language)["field"].keys()

@@ -12,7 +12,7 @@ from starlette.exceptions import HTTPException
 from zymon.core.errors import OutOfRangeError, ZymonError
 from zymon.core.say import Said
 from zymon.formats.batch_file import BatchFileError
-from zymon.formats.hang_file import HangFileError, fault_words, place_of
+from zymon.formats.hang_file import HangFileError, place_of
 from zymon.formats.measured.faults import MeasurementFileError
 from zymon.formats.photo import PhotoError
 from zymon.formats.recipe_file import RecipeFileError
@@ -21,7 +21,7 @@ from zymon.store.copies import CopyError
 from zymon.store.database import StoreError, trouble_of
 from zymon.store.devices import UnknownDeviceError
 from zymon.store.places import ChangedMeanwhileError, ClashError, NotFoundError
-from zymon.words import told
+from zymon.words import sentence, told
 from zymon.work.devices import FloodError
 from zymon.work.hang.round import TypedByOtherError
 from zymon.work.house.door import ConfirmNeededError, NotAllowedError, NotSignedInError
@@ -29,6 +29,8 @@ from zymon.work.house.people import WaitError, WrongSecretError
 from zymon.work.imports import NeedsAnswerError
 from zymon.work.premises import DoubtfulError
 from zymon.work.schemas import SaidOut, said_out
+
+from .faults import fault_said
 
 UTC = ZoneInfo("UTC")
 
@@ -70,27 +72,6 @@ ANSWERS: dict[int | str, dict[str, Any]] = {
     status: {"model": Problem} for status in sorted({400, 411, 413, 422, 503, 507} | {s for _, s, _ in STATUSES})
 }
 MEDIA_TYPE = "application/problem+json"  # RFC 9457
-
-_FIELDS = {
-    "gross_g": "weight",
-    "table_g": "weight at the table",
-    "rest_days": "rest, in days",
-    "order_days": "days ahead to order",
-    "wait_days": "days from the start to the hook",
-    "sheet.plan.across_mm": "diameter",
-    "sheet.plan.target_loss_percent": "target loss",
-    "start_weight_g": "start weight",
-    "tare_g": "tare",
-    "target_loss_percent": "target loss",
-    "diameter_mm": "diameter",
-    "thickness_mm": "thickness",
-    "length_mm": "length",
-    "batch_code": "batch",
-    "fat_percent": "fat",
-    "salt_percent": "salt",
-    "temperature_c": "temperature",
-    "rh_percent": "humidity",
-}
 
 
 def answer(status: int, code: str, detail: str, where: str | None = None, said: Said | None = None) -> JSONResponse:
@@ -141,8 +122,6 @@ def install(app: FastAPI) -> None:
         first = error.errors()[0]
         location = tuple(first["loc"][1:]) or tuple(first["loc"])
         where = place_of(location)
-        rule = first.get("ctx", {}).get("error")
-        if isinstance(rule, ZymonError):  # a rule of the job, met while the entry was read
-            return answer(422, "out_of_range", told(rule, request.app.state.context.zone), where, rule.said)
-        name = _FIELDS.get(where, where.replace("_", " "))
-        return answer(422, "invalid", f"{name} {fault_words(first)}", where)
+        said = fault_said(first, location)
+        code = "out_of_range" if isinstance(first.get("ctx", {}).get("error"), ZymonError) else "invalid"
+        return answer(422, code, sentence(said, request.app.state.context.zone), where, said)

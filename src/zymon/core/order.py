@@ -6,6 +6,7 @@ from .say import Said, said
 
 CLOCK_AHEAD_S = 300.0  # by which a tablet's clock may be ahead: up to this it is now, beyond it is asked about
 CLOCK_JUMP_S = 3600.0  # by which the clock of the machine itself may move of its own before it is asked about
+EARLIEST_S, LATEST_S = 0.0, 7_258_118_400.0  # 1970 to 2200, beyond which no year is meant
 LONG_AGO_S = 3 * 366 * SECONDS_PER_DAY  # an entry of more than three years back is rather a slip of the year
 
 
@@ -32,6 +33,12 @@ def clock_off_s(sent_s: float, now_s: float) -> float:
     """
     off = sent_s - now_s
     return off if abs(off) > CLOCK_AHEAD_S else 0.0
+
+
+def check_our_time(at_s: float) -> None:
+    """Refuse a moment whose year cannot be meant. Parameters: at_s [s]. Raises OutOfRangeError."""
+    if not EARLIEST_S <= at_s < LATEST_S:
+        raise OutOfRangeError("refused.not_of_our_time")
 
 
 def odd_moment(at_s: float, now_s: float) -> Said | None:

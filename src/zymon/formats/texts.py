@@ -3,6 +3,7 @@
 import re
 
 from pydantic import AfterValidator
+from pydantic_core import PydanticCustomError
 
 CONTROLS = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff]")  # all but tab and line ends
 
@@ -14,14 +15,14 @@ def check_line(text: str) -> str:
     'Coppa di Parma'
     """
     if "\n" in text or "\r" in text or "\t" in text:
-        raise ValueError("is one line: leave out what breaks it")
+        raise PydanticCustomError("one_line", "is one line: leave out what breaks it")
     return check_lines(text)
 
 
 def check_lines(text: str) -> str:
     """Refuse control characters. Raises ValueError."""
     if CONTROLS.search(text):
-        raise ValueError("holds a character that cannot be shown: type it anew")
+        raise PydanticCustomError("characters", "holds a character that cannot be shown: type it anew")
     return text
 
 

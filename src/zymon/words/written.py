@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from datetime import UTC, date, datetime, tzinfo
-from math import isfinite
 from typing import Final
 
 from babel import Locale
@@ -17,8 +16,8 @@ MM_PER_IN: Final = 25.4
 
 def number(value: float, shows: Shows, digits: int = 6) -> str:
     """A number without useless zeros, with the mark of the language."""
-    if not isfinite(value):
-        return str(value)
+    if not abs(value) < 1e15:  # beyond what is written out, and what is no number
+        return f"{value:g}"
     return format_decimal(round(value, digits), "0." + "#" * digits, locale=shows.language)
 
 

@@ -21,12 +21,15 @@ ENDS = {
 }
 
 
+Stored = str | float | int | bool | None
+
+
 class FieldChanged(BaseModel):
-    """A field that was changed, before and after, as it is stored."""
+    """A field that was changed, before and after, as it is stored; a place, a batch and a piece by their names."""
 
     field: str
-    before: str | float | int | bool | None
-    after: str | float | int | bool | None
+    before: Stored
+    after: Stored
 
 
 class ChangeOut(BaseModel):
@@ -87,9 +90,23 @@ def _line_out(session: Session, line: JournalLine) -> ChangeOut:
         tag=_tag(session, line.piece_id),
         weighed_g=_weighed(session, line),
         place=None if line.place_id is None else place(session, line.place_id).name,
-        fields=[FieldChanged(field=name, before=before.get(name), after=value) for name, value in after.items()],
+        fields=[
+            FieldChanged(field=name, before=_named(session, name, before.get(name)), after=_named(session, name, value))
+            for name, value in after.items()
+        ],
         reason=line.reason,
     )
+
+
+def _named(session: Session, field: str, value: Stored) -> Stored:
+    """What a field holds; what it points to by its name."""
+    if not isinstance(value, int):
+        return value
+    if field.endswith("place_id"):
+        return place(session, value).name
+    if field == "batch_id":
+        return bench.batch(session, value).code
+    return _tag(session, value) if field == "piece_id" else value
 
 
 def _weighed(session: Session, line: JournalLine) -> float | None:

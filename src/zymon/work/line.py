@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import BaseModel, Field
 
 from zymon.core.alarms import URGENT
 from zymon.core.devices import Kind, impossible
@@ -181,8 +181,8 @@ class TypedIn(s.RecordIn):
 class StretchIn(s.RecordIn):
     """A stretch of the log that does not count, and why."""
 
-    from_at: AwareDatetime
-    to_at: AwareDatetime
+    from_at: s.Moment
+    to_at: s.Moment
     reason: s.Reason
 
 

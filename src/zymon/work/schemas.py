@@ -3,14 +3,17 @@
 from collections.abc import Iterable
 from datetime import datetime
 from functools import cache
+from math import isfinite
 from typing import Annotated, Literal
 from urllib.parse import urlsplit
 from zoneinfo import ZoneInfo, available_timezones
 
 import orjson
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic_core import PydanticCustomError
 
 from zymon.core.drying.surroundings import Sort, Stirring
+from zymon.core.order import check_our_time
 from zymon.core.say import Said
 from zymon.formats.texts import LINES, ONE_LINE
 from zymon.store.database import Trouble
@@ -42,12 +45,20 @@ def _zones() -> frozenset[str]:
 
 def _known_zone(name: str) -> str:
     if name not in _zones():
-        raise ValueError(f"time zone '{name}' is not known")
+        raise PydanticCustomError("time_zone", "is not known")
     ZoneInfo(name)
     return name
 
 
 TimeZone = Annotated[str, AfterValidator(_known_zone)]
+
+
+def _of_our_time(at: datetime) -> datetime:
+    check_our_time(at.timestamp())
+    return at
+
+
+Moment = Annotated[AwareDatetime, AfterValidator(_of_our_time)]
 
 
 class RecordIn(BaseModel):
@@ -58,7 +69,7 @@ class RecordIn(BaseModel):
 
     uid: Uid
     by: Who
-    at: AwareDatetime | None = None
+    at: Moment | None = None
     sure: bool = False
 
 
@@ -259,7 +270,8 @@ class UsualAirOut(BaseModel):
 
 def said_out(of: Said) -> SaidOut:
     """A sentence as it is sent."""
-    return SaidOut(code=of.code, values=dict(of.values))
+    values = {k: v if isinstance(v, str) or isfinite(v) else str(v) for k, v in of.values.items()}  # JSON has no others
+    return SaidOut(code=of.code, values=values)
 
 
 def kept_said(of: Iterable[Said]) -> str:

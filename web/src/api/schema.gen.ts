@@ -4527,7 +4527,9 @@ export interface components {
         };
         /**
          * AllowanceOut
-         * @description Degree-hours used of the allowance; `gaps` are silences of the log that were counted at their warmer end.
+         * @description Degree-hours used of the allowance.
+         *
+         *     `profile`: the name of its limits; `gaps`: silences of the log that were counted at their warmer end.
          */
         AllowanceOut: {
             /** At C */
@@ -6473,7 +6475,7 @@ export interface components {
         };
         /**
          * FieldChanged
-         * @description A field that was changed, before and after, as it is stored.
+         * @description A field that was changed, before and after, as it is stored; a place, a batch and a piece by their names.
          */
         FieldChanged: {
             /** After */

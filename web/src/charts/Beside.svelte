@@ -2,6 +2,8 @@
   // Lines of several batches on one axis, each batch in a colour and a dash of its own, named at its end.
   import { scaleLinear } from 'd3-scale';
 
+  import { tidyNumber } from '../units/number';
+
   interface Curve {
     name: string;
     batch: number;
@@ -40,11 +42,11 @@
   {#if xs.length}
     <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
       {#each y.ticks(4) as tick (tick)}
-        <text x={left - 6} y={y(tick) + 4} text-anchor="end">{tick} {unit}</text>
+        <text x={left - 6} y={y(tick) + 4} text-anchor="end">{tidyNumber(tick, 2)} {unit}</text>
         <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />
       {/each}
       {#each x.ticks(Math.max(3, Math.floor(width / 110))) as tick (tick)}
-        <text x={x(tick)} y={bottom + 18} text-anchor="middle">{tick} {xUnit}</text>
+        <text x={x(tick)} y={bottom + 18} text-anchor="middle">{tidyNumber(tick, 2)} {xUnit}</text>
       {/each}
       {#if mark !== undefined}<line
           x1={left}

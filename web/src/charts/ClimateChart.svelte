@@ -8,7 +8,7 @@
   import type { Schema } from '../api/client';
   import { session } from '../shell/session.svelte';
   import { dayAndTime, shortDay } from '../units/format';
-  import { numberText } from '../units/number';
+  import { numberText, tidyNumber } from '../units/number';
   import { inUnits, temperatureText } from '../units/quantity';
   import { words } from '../words';
 
@@ -83,7 +83,11 @@
             size: last ? 26 : 4,
             values: (_u, splits) => (last ? splits.map((s) => shortDay(s * 1000)) : splits.map(() => '')),
           },
-          { ...axis, size: 48, values: (_u, splits) => splits.map((s) => `${s} ${panel.unit}`) },
+          {
+            ...axis,
+            size: 48,
+            values: (_u, splits) => splits.map((s) => `${tidyNumber(s, 2)} ${panel.unit}`),
+          },
         ],
         series: [
           {},

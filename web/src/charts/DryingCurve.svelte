@@ -116,7 +116,9 @@
     onpointerleave={() => (hover = null)}
   >
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick}{tick === 0 ? ' %' : ''}</text>
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick"
+        >{tidyNumber(tick, 2)}{tick === 0 ? ' %' : ''}</text
+      >
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}

@@ -4,6 +4,7 @@
 
   import type { Schema } from '../api/client';
   import { shortDay } from '../units/format';
+  import { tidyNumber } from '../units/number';
   import { words } from '../words';
   import { paths, toldOf, type Told } from './window';
 
@@ -37,7 +38,7 @@
 <div bind:clientWidth={width}>
   <svg class="chart" {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick} %</text>
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tidyNumber(tick, 2)} %</text>
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}
@@ -50,6 +51,8 @@
     {/each}
     {#each ['core', 'rim'] as const as part (part)}
       <path d={band(points[part])} fill="var(--band)" opacity="0.7" />
+    {/each}
+    {#each ['core', 'rim'] as const as part (part)}
       <path d={mid(points[part])} class={part} />
       <text
         x={width - right - 2}

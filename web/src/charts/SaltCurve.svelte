@@ -5,6 +5,7 @@
 
   import type { Schema } from '../api/client';
   import { shortDay } from '../units/format';
+  import { tidyNumber } from '../units/number';
   import { words } from '../words';
 
   let { curve, card, now }: { curve: Schema['CurveOut']; card: Schema['SaltCard']; now: number } = $props();
@@ -54,7 +55,7 @@
     aria-label={`${say.mean}, ${say.core}`}
   >
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tick}</text>
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="tick">{tidyNumber(tick, 2)}</text>
       <line x1={left} x2={width - 46} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}

@@ -101,7 +101,7 @@ export const ferments = (changes: Partial<Schema['WarmCard']> = {}): Schema['War
   crosses: { p10: inDays(0.2), p50: inDays(0.3), p90: inDays(0.5) },
   reaches_target: { p10: inDays(0.6), p50: inDays(0.8), p90: inDays(1.2) },
   allowance: {
-    used: 140, limit: 660, unit: '°C·h', profile: 'USA', share: 140 / 660, runs_out: inDays(2), at_c: 22, gaps: 0,
+    used: 140, limit: 660, unit: '°C h', profile: 'USA', share: 140 / 660, runs_out: inDays(2), at_c: 22, gaps: 0,
   },
   ...changes,
 }); // prettier-ignore

@@ -19,6 +19,12 @@ type Value = Schema['SaidOut']['values'][string];
 /** What is named by a code of its own: quantities, states, hurdles; by the name of the value. */
 export const names: Record<string, Record<string, string>> = server.names;
 
+/** The name of what has a code of its own; the code where nothing names it. */
+export function nameOf(kind: string, code: string): string {
+  const named = names[kind]?.[code];
+  return named === undefined ? code : filled(named);
+}
+
 /** How a value is written: by what follows its name in the sentence, as in `{worst:c}`, or else by how its name ends. */
 const WRITTEN: Record<string, (value: number) => string> = {
   g: weightAsTyped,
@@ -34,10 +40,7 @@ const ENDINGS = ['day_s', 's', 'g', 'c', 'mm'];
 const endOf = (name: string): string => ENDINGS.find((one) => name.endsWith(`_${one}`)) ?? '';
 
 function shown(name: string, value: Value | undefined, way: string | undefined): string {
-  if (typeof value !== 'number') {
-    const named = names[name]?.[String(value)];
-    return named === undefined ? String(value ?? '') : filled(named);
-  }
+  if (typeof value !== 'number') return nameOf(name, String(value ?? ''));
   const write = WRITTEN[way ?? endOf(name)];
   return write ? write(value) : tidyNumber(value, 6);
 }

@@ -3,12 +3,11 @@
 from typing import Annotated
 
 from fastapi import APIRouter, File, Form, Response, UploadFile
-from pydantic import AwareDatetime
 
 from zymon.formats.photo import MOST_BYTES
 from zymon.work.hang import hook, photos, round_schemas
 from zymon.work.hang import round as weigh_round
-from zymon.work.schemas import RecordIn, StrikeIn, Uid, Who
+from zymon.work.schemas import Moment, RecordIn, StrikeIn, Uid, Who
 
 from ..context import Ctx, Id
 
@@ -58,7 +57,7 @@ def add_photo(
     file: Annotated[UploadFile, File()],
     uid: Annotated[Uid, Form()],
     by: Annotated[Who, Form()],
-    at: Annotated[AwareDatetime | None, Form()] = None,
+    at: Annotated[Moment | None, Form()] = None,
 ) -> list[photos.PhotoOut]:
     """Keep a photo of a piece. What the camera wrote into it is taken out."""
     return photos.add(ctx, piece_id, RecordIn(uid=uid, by=by, at=at), file.file.read(MOST_BYTES + 1))

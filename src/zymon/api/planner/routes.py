@@ -3,13 +3,12 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
-from pydantic import AwareDatetime
 
 from zymon.core.planning.shopping import CULTURE_PACK_G
 from zymon.work.planner import against, buying, doing, looking, strips
 from zymon.work.planner import ahead_schemas as a
 from zymon.work.planner import schemas as s
-from zymon.work.schemas import RowId
+from zymon.work.schemas import Moment, RowId
 
 from ..attachment import attachment
 from ..context import Ctx, Id
@@ -50,17 +49,13 @@ def planned_against(ctx: Ctx) -> a.PlansAgainst:
 
 
 @router.get("/plans/shopping")
-def shopping(
-    ctx: Ctx, start: AwareDatetime, end: AwareDatetime, culture_pack_g: PackGrams = CULTURE_PACK_G
-) -> a.ShoppingOut:
+def shopping(ctx: Ctx, start: Moment, end: Moment, culture_pack_g: PackGrams = CULTURE_PACK_G) -> a.ShoppingOut:
     """What has to be bought for the plans that begin in a span."""
     return buying.buying(ctx, start, end, culture_pack_g)
 
 
 @router.get("/plans/shopping.csv", response_class=Response)
-def shopping_file(
-    ctx: Ctx, start: AwareDatetime, end: AwareDatetime, culture_pack_g: PackGrams = CULTURE_PACK_G
-) -> Response:
+def shopping_file(ctx: Ctx, start: Moment, end: Moment, culture_pack_g: PackGrams = CULTURE_PACK_G) -> Response:
     """The same as CSV."""
     data = buying.as_csv(buying.buying(ctx, start, end, culture_pack_g))
     return Response(data, media_type="text/csv; charset=utf-8", headers=attachment("shopping.csv"))

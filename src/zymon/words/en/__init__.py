@@ -4,6 +4,7 @@ from .advice import ADVICE
 from .alarms import ALARMS
 from .asked import ASKED
 from .cut import CUT
+from .fields import FIELDS
 from .house import HOUSE
 from .imports import IMPORTS
 from .ledger import LEDGER
@@ -17,5 +18,5 @@ from .story import STORY
 __all__ = ["NAMES", "SENTENCES"]
 
 # the tables of the core are in English: their texts are their names
-NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"text": {}}
+NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"field": FIELDS, "text": {}}
 SENTENCES = ASKED | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PAPER | PLAN | REFUSED | STOCK | STORY

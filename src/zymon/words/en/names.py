@@ -33,14 +33,34 @@ QUANTITIES: Final = (
     "thickness", "total", "water", "water activity", "water in lean", "weight", "weight of a part",
     "weight at the table", "weight of a piece",
 )  # fmt: skip
+_SPECIES: Final = {
+    "pork": "pork",
+    "wild boar": "wild boar",
+    "bear": "bear",
+    "walrus": "walrus",
+    "horse": "horse",
+    "beef": "beef",
+    "veal": "veal",
+    "venison": "venison",
+    "sheep": "sheep",
+    "goat": "goat",
+    "poultry": "poultry",
+    "rabbit": "rabbit",
+    "other": "another",
+}
+_PARASITE_WAYS: Final = {"certified": "certified meat", "frozen": "frozen", "none": "nothing was done"}
+_KEEPS: Final = {
+    "no_chill": "keeps without chill",
+    "max_10_c": "keeps at {10:c} at most",
+    "max_5_c": "keeps at {5:c} at most",
+}
 
 NAMES: Final[dict[str, dict[str, str]]] = {
     "keep_at": {"fridge": "in the fridge, at most {5:c}", "freezer": "frozen, {-18:c}", "cellar": "cool and dry"},
-    "keeps": {
-        "no_chill": "keeps without chill",
-        "max_10_c": "keeps at {10:c} at most",
-        "max_5_c": "keeps at {5:c} at most",
-    },
+    "keeps": _KEEPS,
+    "species": _SPECIES,
+    "parasite_way": _PARASITE_WAYS,
+    "figure": _KEEPS | _PARASITE_WAYS | _SPECIES,  # what stands in a hurdle where others have a number
     "what": {name: name for name in QUANTITIES},
     "became": _STATES,
     "was": _STATES,

@@ -4,6 +4,7 @@ from .advice import ADVICE
 from .alarms import ALARMS
 from .asked import ASKED
 from .cut import CUT
+from .fields import FIELDS
 from .house import HOUSE
 from .imports import IMPORTS
 from .ledger import LEDGER
@@ -17,5 +18,5 @@ from .texts import TEXTS
 
 __all__ = ["NAMES", "SENTENCES"]
 
-NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"text": TEXTS}
+NAMES = NAMES_IN_SENTENCES | PAPER_NAMES | {"field": FIELDS, "text": TEXTS}
 SENTENCES = ASKED | ADVICE | ALARMS | CUT | HOUSE | IMPORTS | LEDGER | PAPER | PLAN | REFUSED | STOCK | STORY

@@ -84,14 +84,34 @@ _QUANTITIES: Final = {
     "weight at the table": "il peso in tavola",
     "weight of a piece": "il peso di un pezzo",
 }
+_SPECIES: Final = {
+    "pork": "maiale",
+    "wild boar": "cinghiale",
+    "bear": "orso",
+    "walrus": "tricheco",
+    "horse": "cavallo",
+    "beef": "manzo",
+    "veal": "vitello",
+    "venison": "selvaggina",
+    "sheep": "pecora",
+    "goat": "capra",
+    "poultry": "pollame",
+    "rabbit": "coniglio",
+    "other": "un altro",
+}
+_PARASITE_WAYS: Final = {"certified": "carne certificata", "frozen": "congelata", "none": "non è stato fatto niente"}
+_KEEPS: Final = {
+    "no_chill": "si conserva senza freddo",
+    "max_10_c": "si conserva al massimo a {10:c}",
+    "max_5_c": "si conserva al massimo a {5:c}",
+}
 
 NAMES: Final[dict[str, dict[str, str]]] = {
     "keep_at": {"fridge": "in frigo, al massimo {5:c}", "freezer": "congelato, {-18:c}", "cellar": "fresco e asciutto"},
-    "keeps": {
-        "no_chill": "si conserva senza freddo",
-        "max_10_c": "si conserva al massimo a {10:c}",
-        "max_5_c": "si conserva al massimo a {5:c}",
-    },
+    "keeps": _KEEPS,
+    "species": _SPECIES,
+    "parasite_way": _PARASITE_WAYS,
+    "figure": _KEEPS | _PARASITE_WAYS | _SPECIES,  # what stands in a hurdle where others have a number
     "what": _QUANTITIES,
     "became": _STATES,
     "was": _STATES,

@@ -11,6 +11,7 @@ from zymon.words.written import day, length, moment, number, price, temperature,
 
 from ..ledger.schemas import HurdleOut
 from ..premises import Premises
+from ..premises import moment as moment_of
 from ..schemas import SaidOut
 from . import story_schemas as s
 from .story import story
@@ -148,7 +149,7 @@ def _hurdle(of: HurdleOut, w: _Words) -> tuple[str, ...]:
     limit = (
         w.said(of.limit) if isinstance(of.limit, SaidOut) else "" if of.limit is None else _figure(of.limit, of.unit)
     )
-    figure = name_of("keeps", of.value) if isinstance(of.value, str) else _figure(of.value, of.unit)
+    figure = name_of("figure", of.value) if isinstance(of.value, str) else _figure(of.value, of.unit)
     known = name_of("known", of.known)
     signed = "" if of.signed is None else on_paper("signed", by=of.signed.by, reason=of.signed.reason)
     return (
@@ -239,14 +240,21 @@ def _came(story: s.StoryOut) -> Iterable[tuple[str, ...]]:
 def _changes(story: s.StoryOut, w: _Words) -> Iterable[tuple[str, ...]]:
     for line in story.changes:
         fields = "; ".join(
-            f"{f.field}: {on_paper('from_to', low=_plain(f.before), high=_plain(f.after))}" for f in line.fields
+            f"{name_of('field', f.field)}: "
+            + on_paper("from_to", low=_held(f.field, f.before, w), high=_held(f.field, f.after, w))
+            for f in line.fields
         )
         what = " ".join(x for x in (name_of("record_of", line.what), line.tag or line.place or "") if x)
         yield w.moment(line.at), line.by, what, fields, line.reason
 
 
-def _plain(value: str | float | bool | None) -> str:
-    return on_paper("nothing") if value is None or value == "" else str(value)
+def _held(field: str, value: str | float | bool | None, w: _Words) -> str:
+    """What a field held, in words and in the units of the reader."""
+    if value is None or value == "":
+        return on_paper("nothing")
+    if isinstance(value, int | float) and field.endswith("_s"):
+        return w.moment(moment_of(value))
+    return weight(value, showing()) if isinstance(value, int | float) and field.endswith("_g") else str(value)
 
 
 def _time_line(story: s.StoryOut, zone: tzinfo) -> TimeLine:

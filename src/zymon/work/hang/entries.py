@@ -2,14 +2,14 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import BaseModel, Field
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.drying.history import Casing
 from zymon.core.ledger.batch import DoneBy, Use
 from zymon.core.life import How
 
-from ..schemas import Grams, Millimetres, Note, Product, Reason, RecordIn, RowId, Tag
+from ..schemas import Grams, Millimetres, Moment, Note, Product, Reason, RecordIn, RowId, Tag
 
 YesNo = Literal["yes", "no"]
 Chosen = Casing | DoneBy | YesNo
@@ -70,7 +70,7 @@ class CorrectionIn(RecordIn):
         "skin",
         "bone",
     ]
-    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Chosen | AwareDatetime | None
+    value: Annotated[float, Field(allow_inf_nan=False, ge=0, le=200_000)] | Chosen | Moment | None
     reason: Reason
 
 

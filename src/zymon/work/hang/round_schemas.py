@@ -3,12 +3,12 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import BaseModel, Field
 
 from zymon.core.drying.judge import State, Want
 from zymon.core.drying.sentinels import Why
 
-from ..schemas import Grams, Name, Ready, RowId, SaidOut, Uid, Who
+from ..schemas import Grams, Moment, Name, Ready, RowId, SaidOut, Uid, Who
 
 Outcome = Literal["stored", "same", "again", "conflict", "refused"]
 
@@ -49,7 +49,7 @@ class RoundEntry(BaseModel):
     uid: Uid
     piece_id: RowId
     gross_g: Grams
-    at: AwareDatetime
+    at: Moment
     confirmed: bool = False  # it was asked about and is kept
 
 
@@ -57,9 +57,7 @@ class RoundIn(BaseModel):
     """Weights of a round, each stored or answered for itself."""
 
     entries: Annotated[list[RoundEntry], Field(min_length=1, max_length=500)]
-    sent_at: AwareDatetime | None = (
-        None  # by the clock on which the entries were timed: how far that is off is allowed for
-    )
+    sent_at: Moment | None = None  # by the clock on which the entries were timed: how far that is off is allowed for
     by: Who
     typed_by: Name | None = None  # who typed them, where that may have been without a connection
 

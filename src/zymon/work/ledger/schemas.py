@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from zymon.core.ledger.batch import DoneBy, Known, LabWhat, State, Use
 from zymon.core.ledger.judge import Verdict
@@ -11,7 +11,7 @@ from zymon.formats.recipe_file import Species
 from zymon.formats.texts import LINES, ONE_LINE
 from zymon.store.kinds import Curing, DeviationAct, MeatNoteKind
 
-from ..schemas import CuringIn, Note, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
+from ..schemas import CuringIn, Moment, Note, Reason, RecordIn, RowId, SaidOut, Tag, Who, WithMade
 
 
 class LabIn(RecordIn):
@@ -107,7 +107,7 @@ class MeatIn(RecordIn):
     """Where the meat lay (cold, room), from its moment until `to_at`; or how warm it was when it was mixed (mix)."""
 
     kind: MeatNoteKind
-    to_at: AwareDatetime | None = None
+    to_at: Moment | None = None
     place_id: RowId | None = None
     temperature_c: Annotated[float, Field(ge=-40, le=60, allow_inf_nan=False)] | None = None
     note: Note = ""

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from zymon.core.drying.geometry import Kind, Shape
 from zymon.core.place_fit import Verdict
@@ -13,7 +13,7 @@ from zymon.core.schedule import Elasticity
 from zymon.formats.recipe_file import SheetModel
 from zymon.formats.texts import ONE_LINE
 
-from ..schemas import Grams, MadeOut, Product, Reason, RecordIn, RowId, SaidOut
+from ..schemas import Grams, MadeOut, Moment, Product, Reason, RecordIn, RowId, SaidOut
 
 Occasion = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), ONE_LINE]
 StepKind = Literal["order", "thaw", "start", "hang", "done", "table"]
@@ -35,9 +35,9 @@ class Wish(BaseModel):
     version: Annotated[int, Field(ge=1, le=100_000)] | None = None
     pieces: Annotated[int, Field(ge=1, le=200)]
     table_g: Grams
-    wanted: AwareDatetime
+    wanted: Moment
     place_id: RowId | None = None
-    start: AwareDatetime | None = None
+    start: Moment | None = None
     wait_days: Annotated[float, Field(ge=0, le=365, allow_inf_nan=False)] = 0.0
     rest_days: Annotated[float, Field(ge=0, le=730, allow_inf_nan=False)] = 0.0
     frozen: bool = False

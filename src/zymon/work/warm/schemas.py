@@ -3,14 +3,14 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from zymon.core.fermentation.curve import Culture
 from zymon.core.fermentation.forecast import Standing
 from zymon.formats.texts import ONE_LINE
 from zymon.store.kinds import BatchEventKind as WarmEvent
 
-from ..schemas import Note, RecordIn, RowId, SaidOut, WithMade
+from ..schemas import Moment, Note, RecordIn, RowId, SaidOut, WithMade
 
 Ph = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
 TargetPh = Annotated[float, Field(ge=4, le=6, allow_inf_nan=False)]
@@ -28,7 +28,10 @@ class WhenOut(BaseModel):
 
 
 class AllowanceOut(BaseModel):
-    """Degree-hours used of the allowance; `gaps` are silences of the log that were counted at their warmer end."""
+    """Degree-hours used of the allowance.
+
+    `profile`: the name of its limits; `gaps`: silences of the log that were counted at their warmer end.
+    """
 
     profile: str
     used: float | None
@@ -150,7 +153,7 @@ class StageIn(RecordIn):
     """The warm stage of a batch, declared or declared anew."""
 
     place_id: RowId
-    stuffed_at: AwareDatetime
+    stuffed_at: Moment
     culture: Culture | None = None
     dextrose_percent: Sugar | None = None
     salt_percent: Percent | None = None

@@ -52,10 +52,10 @@ def _allowance(batch: store.WarmBatch, made: FermentationForecast, limits: Limit
     silences = np.diff(np.append(box[box[:, 0] < end, 0], end))
     limit = table.limit(table.from_celsius(batch.fermentation.setpoint_c or 20.0)) if used is None else used.limit
     return s.AllowanceOut(
-        profile=limits.id,
+        profile=limits.name,
         used=None if used is None else round(used.used, 1),
         limit=limit,
-        unit=f"{table.unit} h",
+        unit=f"°{table.unit} h",
         share=None if used is None else round(used.used / limit, 4),
         runs_out=_at(batch, made.runs_out_hour),
         gaps=int((silences > GAP_HOURS).sum()),

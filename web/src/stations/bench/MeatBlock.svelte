@@ -4,6 +4,7 @@
   import Num from '../../forms/Num.svelte';
   import { pasting } from '../../forms/pasted';
   import { words } from '../../words';
+  import { names } from '../../words/said';
   import type { Desk } from './desk.svelte';
   import PastedParts from './PastedParts.svelte';
 
@@ -75,7 +76,8 @@
                 desk.changed();
               }}
             >
-              {#each Object.entries(say.animals) as [id, text] (id)}<option value={id}>{text}</option>{/each}
+              {#each Object.entries(names.species ?? {}) as [id, text] (id)}<option value={id}>{text}</option
+                >{/each}
             </select>
           </td>
           <td class="more">

@@ -7,6 +7,7 @@
   import { dayAndTime, fullDay } from '../../units/format';
   import { weightAsTyped } from '../../units/quantity';
   import { words } from '../../words';
+  import { nameOf } from '../../words/said';
 
   interface Props {
     batch?: number | null;
@@ -42,7 +43,6 @@
     const by = line.fields.find((one) => one.field === 'struck_by' && one.after !== null);
     return by ? { by: String(by.after) } : null;
   };
-  const named = (field: string): string => field.replace(/_(s|g|c|mm|percent|id)$/, '').replace(/_/g, ' ');
 </script>
 
 {#if found.data?.lines.length === 0}<p class="quiet">{say.none}</p>{/if}
@@ -62,7 +62,7 @@
         {#if struck(line)}<span class="field">{say.struck}</span>{/if}
         {#each line.fields.filter((one) => !one.field.startsWith('struck_')) as field (field.field)}
           <span class="field"
-            ><span class="quiet">{named(field.field)}</span>
+            ><span class="quiet">{nameOf('field', field.field)}</span>
             <s>{shown(field.field, field.before)}</s> → {shown(field.field, field.after)}</span
           >
         {/each}

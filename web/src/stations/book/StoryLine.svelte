@@ -6,6 +6,7 @@
 
   import type { Schema } from '../../api/client';
   import { shortDay } from '../../units/format';
+  import { tidyNumber } from '../../units/number';
   import { inUnits, temperatureText, unit } from '../../units/quantity';
   import { words } from '../../words';
   import { lossOf, lossScale, mostTold, thickness, timeScale, strips } from './storyline';
@@ -69,12 +70,12 @@
       {/if}
     {/each}
     {#each y.ticks(4) as tick (tick)}
-      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="axis">{tick} %</text>
+      <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="axis">{tidyNumber(tick, 2)} %</text>
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="grid" />
     {/each}
     {#if target !== null && target !== undefined}
       <line x1={left} x2={width - right} y1={y(target)} y2={y(target)} class="target" />
-      <text x={left + 4} y={y(target) - 4} class="aim">{target} %</text>
+      <text x={left + 4} y={y(target) - 4} class="aim">{tidyNumber(target, 1)} %</text>
     {/if}
     {#each story.pieces as piece (piece.tag)}
       {@const points = lossOf(piece)}

@@ -3,6 +3,7 @@
   import type { Schema } from '../../api/client';
   import { percent } from '../../units/format';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
 
   let { suits }: { suits: Schema['SuitsOut'][] } = $props();
   const say = words.rods;
@@ -16,7 +17,7 @@
     {#each good as one (one.family)}
       <li>
         <span class="mark {one.verdict}" aria-hidden="true"></span>
-        <span class="name">{one.name}</span>
+        <span class="name">{textOf(one.name)}</span>
         <span class="quiet"
           >{say.verdicts[one.verdict]}, {say.suitsShare(percent(one.share * 100, 0))}{#if one.mostly}; {say.suitsOff(
               percent(one.mostly_share * 100, 0),
@@ -29,7 +30,7 @@
   {#if bad.length}<p>
       {say.unfit(
         bad
-          .map((one) => one.name.toLowerCase() + (one.mostly ? ` (${say.mostly[one.mostly]})` : ''))
+          .map((one) => textOf(one.name).toLowerCase() + (one.mostly ? ` (${say.mostly[one.mostly]})` : ''))
           .join(', '),
       )}
     </p>{/if}

@@ -7,6 +7,7 @@
   import { p } from '../../shell/router';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
 
   interface Props {
     batch: number;
@@ -47,11 +48,11 @@
       >{/each}
   </select>
   {#if profile.milder.length}<p class="text-error mt-1 font-semibold">{say.milder(profile.made_by)}</p>{/if}
-  <p class="quiet mt-1 text-sm">{profile.source}. {profile.check}</p>
+  <p class="quiet mt-1 text-sm">{profile.source}. {textOf(profile.check)}</p>
   {#if profile.does_not_know.length}
     <p class="mt-2 text-sm">{say.doesNotKnow}</p>
     <ul class="list-disc pl-5 text-sm">
-      {#each profile.does_not_know as one (one)}<li>{one}</li>{/each}
+      {#each profile.does_not_know as one (one)}<li>{textOf(one)}</li>{/each}
     </ul>
   {/if}
   <a class="inline-flex min-h-11 items-center underline underline-offset-4" href={p('/bench/limits')}

@@ -7,11 +7,11 @@
   import { tidyNumber } from '../../units/number';
   import { temperatureText } from '../../units/quantity';
   import { words } from '../../words';
+  import { nameOf } from '../../words/said';
 
   let { ledger, took }: { ledger: Schema['LedgerOut']; took: (answer: Schema['LedgerOut']) => void } =
     $props();
   const say = words.ledger;
-  const animals: Record<string, string> = words.bench.animals;
   type Path =
     | '/api/laboratory/{result_id}/strike'
     | '/api/parasites/{step_id}/strike'
@@ -39,7 +39,7 @@
       key: `parasite-${one.id}`,
       id: one.id,
       path: '/api/parasites/{step_id}/strike' as const,
-      text: `${animals[one.species] ?? one.species}: ${say.ways[one.way] ?? one.way}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} ${words.dayUnit}`}`,
+      text: `${nameOf('species', one.species)}: ${nameOf('parasite_way', one.way)}${one.temperature_c === null ? '' : `, ${temperatureText(one.temperature_c)}, ${one.days ?? '?'} ${words.dayUnit}`}`,
       said: `${one.note} ${one.by}`,
       struck: one.struck_reason,
     })),

@@ -3,13 +3,14 @@ import type { Schema } from '../../api/client';
 import { tidyNumber } from '../../units/number';
 import { temperatureText } from '../../units/quantity';
 import { words } from '../../words';
+import { nameOf } from '../../words/said';
 
 const say = words.ledger;
 
 /** A value with its unit; nothing where there is none. A word of the ledger is told by its name. */
 export function figure(value: number | string | null, unit: string, digits = unit === '' ? 3 : 1): string {
   if (value === null) return '';
-  if (typeof value === 'string') return say.keeps[value] ?? say.ways[value] ?? value;
+  if (typeof value === 'string') return nameOf('figure', value);
   if (unit === '°C') return temperatureText(value, digits).replace(/[.,]0+ /, ' ');
   return `${tidyNumber(value, digits)}${unit ? `\u00a0${unit}` : ''}`;
 }

@@ -11,6 +11,7 @@
   import { takesFocus } from '../../keys/focus';
   import { recipeWeight } from '../../units/quantity';
   import { words } from '../../words';
+  import { names } from '../../words/said';
   import { IntoSaltForm } from './intosalt.svelte';
 
   interface Props {
@@ -87,7 +88,7 @@
         <label class="block">
           <span class="block text-sm font-semibold">{words.bench.species}</span>
           <select class="select min-h-11 w-full text-base" bind:value={form.species}>
-            {#each Object.entries(words.bench.animals) as [id, text] (id)}<option value={id}>{text}</option
+            {#each Object.entries(names.species ?? {}) as [id, text] (id)}<option value={id}>{text}</option
               >{/each}
           </select>
         </label>

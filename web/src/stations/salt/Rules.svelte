@@ -4,6 +4,7 @@
   import { shortDay } from '../../units/format';
   import { tidyNumber } from '../../units/number';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
 
   interface Props {
     rules: Schema['RuleOut'][];
@@ -33,13 +34,13 @@
                   type="checkbox"
                   class="checkbox checkbox-sm"
                   checked={rule.chosen}
-                  aria-label={`${say.counts}: ${rule.says}`}
+                  aria-label={`${say.counts}: ${textOf(rule.says)}`}
                   onchange={() => toggle(rule.name)}
                 /></label
               >
             {/if}
           </td>
-          <th scope="row">{rule.says}</th>
+          <th scope="row">{textOf(rule.says)}</th>
           <td class="num">{rule.days === null ? say.never : say.ruleDays(tidyNumber(rule.days, 1))}</td>
           <td class="num">{rule.at ? shortDay(rule.at) : ''}</td>
         </tr>

@@ -13,7 +13,7 @@
   import { longDay } from '../../units/format';
   import { numberText } from '../../units/number';
   import { weightRange, weightText } from '../../units/quantity';
-  import { said } from '../../words/said';
+  import { said, textOf } from '../../words/said';
   import { words } from '../../words';
   import OutOfSalt from './OutOfSalt.svelte';
   import Rules from './Rules.svelte';
@@ -81,7 +81,7 @@
     <p class="mt-2 text-lg leading-snug font-semibold">
       {#if card.out_at}{say.outSince(longDay(card.out_at))}
       {:else if card.best}{say.takeOut(longDay(card.best), '')}:
-        <span class="font-normal">{say.leads[card.leads]}; {card.waits_says}.</span>
+        <span class="font-normal">{say.leads[card.leads]}; {textOf(card.waits_says)}.</span>
       {:else}{say.never}{/if}
     </p>
     {#if card.shed_g > 0}

@@ -5,6 +5,7 @@
   import { numberText } from '../../units/number';
   import { temperatureText } from '../../units/quantity';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
 
   let { card }: { card: Schema['WarmCard'] } = $props();
   const say = words.warm;
@@ -44,7 +45,7 @@
         numberText(allowance.used, 0),
         numberText(allowance.limit, 0),
         allowance.unit,
-        allowance.profile,
+        textOf(allowance.profile),
       )}.
       {#if over}
         <strong class="text-error block">{say.fuseOver}</strong>

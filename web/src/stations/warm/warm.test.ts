@@ -31,7 +31,7 @@ describe('the allowance as a fuse', () => {
 
   it('says how much is used, of what, by whose profile, and when it runs out', () => {
     const told = fuse();
-    expect(told.text).toContain('140 of 660 °C·h used, by the USA profile.');
+    expect(told.text).toContain('140 of 660 °C h used (limits: USA).');
     expect(told.text).toContain('At 22 °C it runs out');
     expect(told.text).toContain('Counted to the first measured value at or under 5.3');
   });

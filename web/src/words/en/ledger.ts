@@ -121,7 +121,6 @@ export const ledger = {
   labBatch: 'the batch',
   labLoss: 'at a loss of, %',
   labNote: 'laboratory and report',
-  ways: { certified: 'certified meat', frozen: 'frozen', none: 'nothing was done' } as Record<string, string>,
   animal: 'animal',
   way: 'what was done',
   ph: 'pH in the meat',

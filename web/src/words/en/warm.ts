@@ -34,7 +34,7 @@ export const warm = {
   possible: 'Still possible',
   fuse: 'Allowance',
   fuseUsed: (used: string, limit: string, unit: string, profile: string): string =>
-    `${used} of ${limit} ${unit} used, by the ${profile} profile`,
+    `${used} of ${limit} ${unit} used (limits: ${profile})`,
   fuseOut: (time: string, c: string): string => `At ${c} it runs out ${time}`,
   fuseStopped: 'The count has ended: 5.3 was measured.',
   fuseCold: (c: string): string => `At ${c} nothing counts.`,

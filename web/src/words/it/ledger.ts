@@ -114,7 +114,6 @@ export const ledger = {
   labBatch: 'la partita',
   labLoss: 'a un calo del, %',
   labNote: 'laboratorio e rapporto',
-  ways: { certified: 'carne certificata', frozen: 'congelata', none: 'non è stato fatto niente' },
   animal: 'animale',
   way: 'che cosa si è fatto',
   ph: 'pH nella carne',

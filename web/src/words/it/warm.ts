@@ -33,8 +33,8 @@ export const warm = {
   causes: 'Probabilmente per',
   possible: 'Ancora possibile',
   fuse: 'Consentito',
-  fuseUsed: (used: string, limit: string, of: string, profile: string): string =>
-    `usati ${used} di ${limit} ${of}, per il profilo ${profile}`,
+  fuseUsed: (used: string, limit: string, unit: string, profile: string): string =>
+    `usati ${used} di ${limit} ${unit} (limiti: ${profile})`,
   fuseOut: (time: string, c: string): string => `A ${c} finisce ${time}`,
   fuseStopped: 'Il conto è finito: 5,3 è stato misurato.',
   fuseCold: (c: string): string => `A ${c} non conta niente.`,
