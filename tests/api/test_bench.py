@@ -91,8 +91,16 @@ def test_recipes_keep_every_version_with_its_reason(client: TestClient) -> None:
     assert same.status_code == 409
     rows = client.get(f"{url}/compare", params={"before": 1, "after": 2}).json()
     assert rows == [
-        {"what": "Garlic", "was": "0.2 %", "now": "0.3 %"},
-        {"what": "Juniper", "was": None, "now": "0.1 %"},
+        {
+            "what": {"code": "version.line", "values": {"name": "Garlic"}},
+            "was": {"code": "version.percent", "values": {"amount": 0.2, "note": ""}},
+            "now": {"code": "version.percent", "values": {"amount": 0.3, "note": ""}},
+        },
+        {
+            "what": {"code": "version.line", "values": {"name": "Juniper"}},
+            "was": None,
+            "now": {"code": "version.percent", "values": {"amount": 0.1, "note": ""}},
+        },
     ]
     file = client.get(f"{url}/file", params={"version": 2})
     back = client.post("/api/recipes/read", files={"file": ("r.json", file.content)})

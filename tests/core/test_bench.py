@@ -149,11 +149,15 @@ def test_two_versions_are_compared_line_by_line() -> None:
         salt_percent=2.5,
         lines=(replace(SHEET.lines[0], amount=0.4), *SHEET.lines[2:], Line("Juniper", "spice", "percent", 0.1)),
     )
-    assert [(d.what, d.was, d.now) for d in compare(SHEET, after)] == [
-        ("Salt", "2.7 %, exact", "2.5 %, exact"),
+    exact = "salt covers its sodium chloride"
+    told = [
+        tuple("" if one is None else sentence(one) for one in (d.what, d.was, d.now)) for d in compare(SHEET, after)
+    ]
+    assert told == [
+        ("salt", f"2.7 %, {exact}", f"2.5 %, {exact}"),
         ("Dextrose", "0.3 %", "0.4 %"),
-        ("Juniper", None, "0.1 %"),
-        ("Culture", "0.25 g/kg", None),
+        ("Juniper", "", "0.1 %"),
+        ("Culture", "0.25 g/kg", ""),
     ]
     assert compare(SHEET, SHEET) == []
 

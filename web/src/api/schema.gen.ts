@@ -6080,12 +6080,9 @@ export interface components {
          * @description One thing in which two versions differ.
          */
         DifferenceOut: {
-            /** Now */
-            now: string | null;
-            /** Was */
-            was: string | null;
-            /** What */
-            what: string;
+            now: components["schemas"]["SaidOut"] | null;
+            was: components["schemas"]["SaidOut"] | null;
+            what: components["schemas"]["SaidOut"];
         };
         /**
          * DiskOut

@@ -67,6 +67,7 @@ TEXTS: dict[str, str] = {
     "replaces all of the salt": "sostituisce tutto il sale",
     "nitrate alone, slow and hard to dose: not for minced goods": "solo nitrato, lento e difficile da dosare: non per gli"
     " impasti",
+    "Salt": "Sale",
     # schools
     "salt covers the curing salt": "il sale comprende il nitritato",
     "the curing salt is taken off the plain salt": "il nitritato si toglie dal sale comune",

@@ -1,13 +1,12 @@
 """Recipes: kept, changed with a reason, compared; a change begun from an older version is told of the newer one."""
 
-import dataclasses
-
 from zymon.core.bench.compare import compare
 from zymon.formats.recipe_file import RecipeFile, write_recipe
 from zymon.store import bench as store
 from zymon.store.places import NotFoundError
 
 from ..premises import Premises
+from ..schemas import said_out
 from . import schemas as s
 from . import views
 
@@ -58,7 +57,14 @@ def differences(shop: Premises, recipe_id: int, before: int, after: int) -> list
     """Two versions of a recipe line by line."""
     of = recipe(shop, recipe_id)
     found = compare(_version(of, before).sheet.to_core(), _version(of, after).sheet.to_core())
-    return [s.DifferenceOut(**dataclasses.asdict(d)) for d in found]
+    return [
+        s.DifferenceOut(
+            what=said_out(one.what),
+            was=None if one.was is None else said_out(one.was),
+            now=None if one.now is None else said_out(one.now),
+        )
+        for one in found
+    ]
 
 
 def as_file(shop: Premises, recipe_id: int, number: int) -> tuple[bytes, str]:

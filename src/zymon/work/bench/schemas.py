@@ -255,6 +255,6 @@ class VersionIn(RecordIn):
 class DifferenceOut(BaseModel):
     """One thing in which two versions differ."""
 
-    what: str
-    was: str | None
-    now: str | None
+    what: SaidOut
+    was: SaidOut | None
+    now: SaidOut | None

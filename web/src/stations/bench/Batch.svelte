@@ -13,6 +13,7 @@
   import { tidyNumber } from '../../units/number';
   import { recipeWeight, temperatureText } from '../../units/quantity';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
   import Changes from '../book/Changes.svelte';
   import PieceState from '../book/PieceState.svelte';
   import Holds from './Holds.svelte';
@@ -150,7 +151,7 @@
             {#each data.used as used, i (i)}
               <tr>
                 <th scope="row"
-                  >{used.name}{#if used.mix}<span class="quiet">{` · ${used.mix}`}</span>{/if}</th
+                  >{textOf(used.name)}{#if used.mix}<span class="quiet">{` · ${used.mix}`}</span>{/if}</th
                 >
                 <td>{recipeWeight(used.grams)}</td>
                 <td>

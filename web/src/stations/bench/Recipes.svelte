@@ -10,6 +10,7 @@
   import { session } from '../../shell/session.svelte';
   import { fullDay } from '../../units/format';
   import { words } from '../../words';
+  import { said } from '../../words/said';
   import type { Desk } from './desk.svelte';
   import NextTime from './NextTime.svelte';
 
@@ -182,11 +183,11 @@
     {#if differences}
       <table class="mt-1" aria-label={say.versions}>
         <tbody>
-          {#each differences as row (row.what)}
+          {#each differences as row (said(row.what))}
             <tr>
-              <th scope="row" class="pr-4 text-left">{row.what}</th>
-              <td class="quiet pr-4"><s>{row.was ?? ''}</s></td>
-              <td>{row.now ?? '–'}</td>
+              <th scope="row" class="pr-4 text-left">{said(row.what)}</th>
+              <td class="quiet pr-4"><s>{row.was ? said(row.was) : ''}</s></td>
+              <td>{row.now ? said(row.now) : '–'}</td>
             </tr>
           {:else}<tr><td>{say.nothingDiffers}</td></tr>{/each}
         </tbody>

@@ -16,6 +16,7 @@
   import { numberText } from '../../units/number';
   import { fieldText, recipeNumber, recipeWeight, typedAs } from '../../units/quantity';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
   import { WeighOut } from './weighout.svelte';
   import WeighOutEnd from './WeighOutEnd.svelte';
 
@@ -100,7 +101,7 @@
               <span class="mark" aria-hidden="true"
                 >{thing.state === 'right' ? '✓' : thing.state === 'to_weigh' ? '' : '!'}</span
               >
-              <span>{thing.name}</span>
+              <span>{textOf(thing.name)}</span>
               <span class="ml-auto whitespace-nowrap">{recipeWeight(thing.weighed_g ?? thing.target_g)}</span>
             </button>
           </li>
@@ -125,7 +126,7 @@
             <p class="text-error font-semibold" role="alert">{say.warm}</p>
           {/if}
           <p class="quiet text-lg">{say.of(index + 1, state.things.length)}</p>
-          <h2 class="name">{now.name}</h2>
+          <h2 class="name">{textOf(now.name)}</h2>
           <p class="target" data-testid="target">
             {now.weighed_g !== null && now.state === 'under'
               ? say.add(recipeWeight(now.missing_g))

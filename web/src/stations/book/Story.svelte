@@ -12,7 +12,7 @@
   import { dayAndTime, fullDay, percent, shortDay } from '../../units/format';
   import { priceText, weightAsTyped, weightText } from '../../units/quantity';
   import { words } from '../../words';
-  import { said, whole } from '../../words/said';
+  import { said, textOf, whole } from '../../words/said';
   import { figure, standing } from '../ledger/figures';
   import Changes from './Changes.svelte';
   import { fallOf } from './comparing';
@@ -97,7 +97,7 @@
           <ul>
             {#each data.went_in as one, i (i)}
               <li class="pair">
-                <span>{one.name}</span><span class="text-right">{weightText(one.grams)}</span>
+                <span>{textOf(one.name)}</span><span class="text-right">{weightText(one.grams)}</span>
                 {#if one.lot_id}<a
                     class="underline underline-offset-4"
                     href={p('/bench/lot/:id', { params: { id: String(one.lot_id) } })}>{one.lot}</a

@@ -11,6 +11,7 @@
   import { farLengthText, fieldText, muchWeight, recipeWeight, typedAs } from '../../units/quantity';
   import { dayOf, daysLater, noonOf } from '../../units/days';
   import { words } from '../../words';
+  import { textOf } from '../../words/said';
 
   const say = words.plan.shop;
   const AHEAD_DAYS = 28;
@@ -93,7 +94,7 @@
           {#each shelf.lines as one (one.what)}
             <tr>
               <td class="w-10"><span class="box" aria-hidden="true"></span></td>
-              <th scope="row">{one.what}</th>
+              <th scope="row">{textOf(one.what)}</th>
               <td class="amount">{amount(one)}</td>
               <td class="quiet"
                 >{one.batches.join(', ')}{#if one.usual_trim}; {say.trim(one.usual_trim)}{/if}</td

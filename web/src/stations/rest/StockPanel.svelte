@@ -16,7 +16,7 @@
   import { typedNumber } from '../../units/number';
   import { weightAsTyped, weightText } from '../../units/quantity';
   import { words } from '../../words';
-  import { said, whole } from '../../words/said';
+  import { said, textOf, whole } from '../../words/said';
   import Taps from './Taps.svelte';
 
   let { pack, now, onclose }: { pack: Schema['PackOut']; now: number; onclose: () => void } = $props();
@@ -227,7 +227,7 @@
         <a class="underline underline-offset-4" href={p('/bench/lot/:id', { params: { id: String(lot.id) } })}
           >{lot.code}</a
         >
-        <span class="quiet">{lot.what}, {weightText(lot.grams)}</span>
+        <span class="quiet">{textOf(lot.what)}, {weightText(lot.grams)}</span>
       </li>
     {:else}{#if lots.data}<li class="quiet">{say.noLots}</li>{/if}{/each}
   </ul>
