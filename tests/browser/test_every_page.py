@@ -12,6 +12,7 @@ from pypdfium2 import PdfDocument
 from pages import Asked, wait_until
 from serving import Server
 from shared_demo import copy_of_the_demo
+from zymon.words import names
 
 PAGES = [
     *("/today", "/bench", "/bench/limits", "/salt", "/warm", "/rest", "/rest/cut", "/rest/stock", "/rest/allergens"),
@@ -64,17 +65,34 @@ def addresses_of(page: Page, url: str, shift: int) -> list[str]:
     ]
 
 
+ENGLISH, ITALIAN = "language%3Den", "language%3Dit"
+#: What the tables of the core say; short texts may stand in a longer Italian one.
+IN_ENGLISH = [text for text in names("it")["text"] if len(text) > 12]
+TOLD = """() => [document.body.innerText, ...[...document.querySelectorAll('svg text')].map((one) => one.textContent),
+  ...[...document.querySelectorAll('[aria-label]')].map((one) => one.getAttribute('aria-label'))].join('\\n')"""
+
+
+def left_in_english(page: Page) -> set[str]:
+    """Texts of tables that a page in Italian shows in English, in whatever case."""
+    told = page.evaluate(TOLD).lower()
+    return {text for text in IN_ENGLISH if text.lower() in told}
+
+
 def walk(page: Page, url: str, shift: int) -> None:
-    """Open every address in one of the four combinations, in the next one with another shift."""
+    """Open every address in one of the four combinations and one language, in others with another shift."""
     asked = Asked(page)
     for i, address in enumerate(addresses_of(page, url, shift)):
         light, size = COMBINATIONS[(i + shift) % len(COMBINATIONS)]
+        italian = (i // len(COMBINATIONS) + shift) % 2 == 1
+        page.context.add_cookies([{"name": "zymon_shows", "value": ITALIAN if italian else ENGLISH, "url": url}])
         page.set_viewport_size(size)
         page.emulate_media(color_scheme=light, reduced_motion="reduce")
         page.goto(f"{url}{address}")
         wait_until(page, FILLED)
         asked.until_answered(page)
         accessible(page, address)
+        if italian:
+            assert left_in_english(page) == set(), address
         reaches(page, address, size["width"])
 
 
