@@ -185,6 +185,13 @@ def test_a_label_names_what_is_in_it_by_weight_its_allergens_its_lot_and_the_mak
     assert "13 Jan 2027" in flat  # 60 days after it was packed, by the maker's own period
     assert "by estimate" in flat
     assert text_of(client, f"ids={one['id']}&paper=roll62")[0] == 4
+    client.cookies.set("zymon_shows", "language=it")
+    italian = " ".join(text_of(client, f"ids={one['id']}")[1].split())
+    order = [
+        italian.index(word) for word in ("Ingredienti: maiale", "sale,", "red wine", "sale nitritato (sale, nitrito")
+    ]
+    assert order == sorted(order)
+    assert "Contiene: senape, solfiti" in italian.replace("solfiti, senape", "senape, solfiti")
     assert client.get("/api/packs/labels.pdf?ids=999").status_code == 404
     assert client.get("/api/packs/labels.pdf").status_code == 422
 

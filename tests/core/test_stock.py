@@ -126,7 +126,14 @@ def test_every_allergen_of_the_list_is_one_that_labels_know() -> None:
         ("Coconut milk", ()), ("Black pepper", ()), ("Walnuts", ("nuts",)), ("Pistachios, chopped", ("nuts",)),
         ("Beer", ("gluten",)), ("Ginger", ()), ("Eggplant", ()), ("Whole-wheat breadcrumbs", ("gluten",)),
         ("Anchovies", ("fish",)), ("Sesame & celery", ("celery", "sesame")), ("Malt vinegar", ("gluten",)),
-        ("Cream of tartar", ()), ("Veggie salt", ()), ("Oyster mushroom", ()),
+        ("Cream of tartar", ()), ("Veggie salt", ()), ("Oyster mushroom", ()), ("Buckwheat flour", ()),
+        ("Latte in polvere", ("milk",)), ("Lattosio", ("milk",)), ("Lattuga", ()), ("Latte di cocco", ()),
+        ("Burro di arachidi", ("peanut",)), ("Vino rosso", ("sulphites",)), ("Aceto", ()), ("Uova", ("egg",)),
+        ("Noci tritate", ("nuts",)), ("Noce moscata", ()), ("Nocciole", ("nuts",)), ("Semi di sedano", ("celery",)),
+        ("Senape in grani", ("mustard",)), ("Pepe in grani", ()), ("Pangrattato", ("gluten",)), ("Farina di riso", ()),
+        ("Farina", ("gluten",)), ("Granoturco", ()), ("Salsa di soia", ("gluten", "soy")), ("Sale", ()),
+        ("Acciughe", ("fish",)), ("Gamberi", ("crustaceans",)), ("Cozze", ("molluscs",)), ("Pannage pork", ()),
+        ("Pistacchi", ("nuts",)), ("Lupini", ("lupin",)), ("Sesamo", ("sesame",)),
     ],
 )  # fmt: skip
 def test_words_mean_allergens_and_in_doubt_rather_one_too_many(name: str, found: tuple) -> None:

@@ -10,9 +10,11 @@ from zymon.core.bench.families import CURING_SALTS, SCHOOLS
 from zymon.core.bench.families import FAMILIES as FAMILIES_OF_GOODS
 from zymon.core.curing import RULES
 from zymon.core.errors import OutOfRangeError, require
+from zymon.core.ledger.cold import CORE_SOURCE
 from zymon.core.salting.clock import CORE_REACHED
 from zymon.core.salting.ways import REGISTRY as WAYS
 from zymon.core.say import said
+from zymon.core.stock.label import SALT, STARTER, curing_name
 from zymon.limits import shipped
 from zymon.words import LANGUAGES, Shows, filled, names, sentence, sentences, told
 
@@ -113,6 +115,8 @@ def texts_of_the_tables() -> set[str]:
     found |= {rule.says for rule in RULES.values()} | {f"core at {100 * CORE_REACHED:.0f} % of the level it settles at"}
     for profile in shipped().values():
         found |= {profile.name, profile.check, profile.unchilled, *profile.does_not_know}
+    found |= {SALT, STARTER} | {curing_name(nitrite, nitrate) for nitrite in (True, False) for nitrate in (True, False)}
+    found |= {"practice", CORE_SOURCE}  # sources that are no document
     return (found | {"Salt"}) - {""}  # salt is on each sheet, and nobody gave it a name
 
 

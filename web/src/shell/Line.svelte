@@ -81,6 +81,13 @@
     font-weight: 500;
     color: var(--bar-quiet);
   }
+  @media (max-width: 767px) {
+    .stop {
+      flex: 1 0 auto; /* all seven stations side by side on a phone */
+      min-width: 2.75rem;
+      padding-right: 0.3rem;
+    }
+  }
   .stop i {
     forced-color-adjust: none;
     position: relative;

@@ -6,7 +6,14 @@ from dataclasses import dataclass
 from ..bench.sheet import Sheet, Worked
 from .allergens import Allergen, allergens_in
 
+SALT, STARTER = "salt", "starter culture"
 NITRITE, NITRATE = "sodium nitrite (E 250)", "sodium nitrate (E 251)"
+
+
+def curing_name(nitrite: bool, nitrate: bool) -> str:
+    """What a curing salt is called on a label. Parameters: nitrite, nitrate, whether they are in it."""
+    agents = [name for name, there in ((NITRITE, nitrite), (NITRATE, nitrate)) if there]
+    return f"curing salt (salt, {', '.join(agents)})" if agents else SALT
 
 
 @dataclass(frozen=True)
@@ -29,15 +36,13 @@ def ingredients(
     for sheet, worked, species in mixes:
         for i, part in enumerate(sheet.parts):
             _add(grams, part.species or species, worked.grams.get(f"meat-{i}", 0.0))
-        _add(grams, "salt", worked.grams.get("salt", 0.0))
+        _add(grams, SALT, worked.grams.get("salt", 0.0))
         curing = sheet.curing
         if curing is not None:
-            agents = [name for name, share in ((NITRITE, curing.nitrite_fraction), (NITRATE, curing.nitrate_fraction))
-                      if share > 0]  # fmt: skip
-            name = f"curing salt (salt, {', '.join(agents)})" if agents else "salt"
+            name = curing_name(curing.nitrite_fraction > 0, curing.nitrate_fraction > 0)
             _add(grams, name, worked.grams.get("curing", 0.0))
         for i, line in enumerate(sheet.lines):
-            named = "starter culture" if line.role == "culture" else line.name.strip().lower()
+            named = STARTER if line.role == "culture" else line.name.strip().lower()
             _add(grams, named, worked.grams.get(f"line-{i}", 0.0))
     return tuple(
         Ingredient(name, g, allergens_in(name, own)) for name, g in sorted(grams.items(), key=lambda x: (-x[1], x[0]))

@@ -68,6 +68,16 @@ TEXTS: dict[str, str] = {
     "nitrate alone, slow and hard to dose: not for minced goods": "solo nitrato, lento e difficile da dosare: non per gli"
     " impasti",
     "Salt": "Sale",
+    # what stands on a label
+    "salt": "sale",
+    "starter culture": "colture starter",
+    "curing salt (salt, sodium nitrite (E 250))": "sale nitritato (sale, nitrito di sodio (E 250))",
+    "curing salt (salt, sodium nitrate (E 251))": "sale con nitrato (sale, nitrato di sodio (E 251))",
+    "curing salt (salt, sodium nitrite (E 250), sodium nitrate (E 251))": "sale nitritato (sale,"
+    " nitrito di sodio (E 250), nitrato di sodio (E 251))",
+    # sources that are no document
+    "practice": "pratica del mestiere",
+    "diffusion of salt in muscle (Crank)": "diffusione del sale nel muscolo (Crank)",
     # schools
     "salt covers the curing salt": "il sale comprende il nitritato",
     "the curing salt is taken off the plain salt": "il nitritato si toglie dal sale comune",

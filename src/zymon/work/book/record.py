@@ -44,7 +44,7 @@ def record_of(story: s.StoryOut, zone: tzinfo) -> Record:
                 people=", ".join(story.people),
             ),
             on_paper("verdict_check", verdict=story.ledger.verdict, check=words.said(story.ledger.check).rstrip(". ")),
-            on_paper("limits", name=limits.name, source=limits.source, as_of=limits.as_of),
+            on_paper("limits", name=name_of("text", limits.name), source=limits.source, as_of=limits.as_of),
         ),
         printed=story.told_at.astimezone(zone),
         time_line=_time_line(story, zone),
@@ -84,7 +84,10 @@ def _tables(story: s.StoryOut, w: _Words) -> Iterable[Table]:
     )  # fmt: skip
     yield table(
         "went_in", {"what": 80, "weight": 30, "lot": 68},
-        tuple((one.name, weight(one.grams, showing()), one.lot or on_paper("no_lot")) for one in story.went_in),
+        tuple(
+            (name_of("text", one.name), weight(one.grams, showing()), one.lot or on_paper("no_lot"))
+            for one in story.went_in
+        ),
     )  # fmt: skip
     yield table(
         "stages", {"stage": 18, "from": 30, "to": 30, "place": 28, "air": 36, "pieces": 22, "by": 14},
@@ -151,10 +154,11 @@ def _hurdle(of: HurdleOut, w: _Words) -> tuple[str, ...]:
     )
     figure = name_of("figure", of.value) if isinstance(of.value, str) else _figure(of.value, of.unit)
     known = name_of("known", of.known)
+    source = name_of("text", of.source)
     signed = "" if of.signed is None else on_paper("signed", by=of.signed.by, reason=of.signed.reason)
     return (
         name_of("hurdle", of.name), name_of("state", of.state), figure, limit,
-        on_paper("estimated", known=known) if of.known == "estimated" else known, f"{of.source}{signed}",
+        on_paper("estimated", known=known) if of.known == "estimated" else known, f"{source}{signed}",
     )  # fmt: skip
 
 

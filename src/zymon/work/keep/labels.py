@@ -42,8 +42,8 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
             holds = keeps.of(of.piece)
             label = PackLabel(
                 product=of.piece.batch.product,
-                ingredients=tuple((one.name, bool(one.allergens)) for one in named),
-                contains=tuple(dict.fromkeys(a for one in named for a in one.allergens)),
+                ingredients=tuple((_in_words(one.name), bool(one.allergens)) for one in named),
+                contains=tuple(dict.fromkeys(name_of("allergen", a) for one in named for a in one.allergens)),
                 lot=f"{of.piece.batch.code} · {of.piece.tag}",
                 net_g=of.net_g,
                 packed=_day(of.at_s, zone),
@@ -59,6 +59,11 @@ def labels(shop: Premises, pack_ids: list[int], paper: Paper, base_url: str) -> 
             raise ClashError("refused.many_labels", many=MOST_LABELS)
         owner = workshop(session)
         return pack_labels_pdf(found, paper, owner.name if owner else "Zymon"), "labels.pdf"
+
+
+def _in_words(ingredient: str) -> str:
+    """An ingredient as whoever prints the label reads: what the maker named themselves stays as it is."""
+    return name_of("species", name_of("text", ingredient))
 
 
 def _day(at_s: float, zone: ZoneInfo) -> date:

@@ -4,7 +4,7 @@
   import HurdleMark from '../../goods/HurdleMark.svelte';
   import { fullDay } from '../../units/format';
   import { words } from '../../words';
-  import { said, whole } from '../../words/said';
+  import { said, textOf, whole } from '../../words/said';
   import EntryForm from './EntryForm.svelte';
   import { figure, standing } from './figures';
   import { type Entry, type Settling, TYPED, type Typed } from './settling.svelte';
@@ -56,7 +56,7 @@
       <span class="stands {hurdle.blocks ? hurdle.state : 'fine'}">{stands}</span>
       {#if value}<span class="whitespace-nowrap">{value}</span>{/if}
       <span class="quiet text-sm">
-        {[limit, say.known[hurdle.known], hurdle.source && say.source(hurdle.source)]
+        {[limit, say.known[hurdle.known], hurdle.source && say.source(textOf(hurdle.source))]
           .filter(Boolean)
           .join(' · ')}
         {#if hurdle.pieces}· {say.pieces(hurdle.pieces.join(', '))}{/if}

@@ -10,6 +10,7 @@
   import Line from '../../shell/Line.svelte';
   import { session } from '../../shell/session.svelte';
   import { words } from '../../words';
+  import { nameOf, names } from '../../words/said';
   import Taps from './Taps.svelte';
 
   const say = words.stock.allergens;
@@ -56,7 +57,7 @@
     <h2 class="font-tag mt-4 text-xl font-semibold">{say.own}</h2>
     {#each list.data?.own ?? [] as own (own.id)}
       <p>
-        <strong>{own.word}</strong>: {own.allergens.map((a) => say.names[a]).join(', ')}
+        <strong>{own.word}</strong>: {own.allergens.map((a) => nameOf('allergen', a)).join(', ')}
         <span class="quiet">{own.by}</span>
         <button class="quiet min-h-11 underline" onclick={() => (striking = own.id)}
           >{words.stock.strike}</button
@@ -72,7 +73,7 @@
       <div class="w-64"><Field label={say.word} bind:value={word} /></div>
       <Taps
         name={say.means}
-        taps={say.names}
+        taps={names.allergen ?? {}}
         many={means}
         onflip={(a) => (means = means.includes(a) ? means.filter((m) => m !== a) : [...means, a])}
       />
@@ -81,7 +82,7 @@
     </form>
     <dl class="mt-5 grid max-w-3xl grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
       {#each Object.entries(list.data?.shipped ?? {}) as [name, of] (name)}
-        <dt class="font-semibold">{say.names[name] ?? name}</dt>
+        <dt class="font-semibold">{nameOf('allergen', name)}</dt>
         <dd class="quiet">{of.join(', ')}</dd>
       {/each}
     </dl>
