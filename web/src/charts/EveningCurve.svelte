@@ -31,7 +31,12 @@
     (t) => x(t),
     (value) => y(value),
   );
-  const ticks = $derived(x.ticks(Math.max(2, Math.min(5, Math.floor(width / 90)))));
+  /** Days as far apart as they need to be read, and none that would reach beyond the edge. */
+  const ticks = $derived.by(() => {
+    const days = x.ticks(Math.max(2, Math.min(5, Math.floor(width / 90))));
+    const apart = Math.ceil((days.length * 48) / Math.max(1, width - left - right));
+    return days.filter((day, i) => i % apart === 0 && x(day) <= width - 22);
+  });
   const last = (part: Part): Told | undefined => points[part].at(-1);
 </script>
 
@@ -42,12 +47,7 @@
       <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="rule" />
     {/each}
     {#each ticks as tick (tick.getTime())}
-      <text
-        x={Math.min(x(tick), width - 4)}
-        y={bottom + 20}
-        text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
-        class="tick">{shortDay(tick)}</text
-      >
+      <text x={x(tick)} y={bottom + 20} text-anchor="middle" class="tick">{shortDay(tick)}</text>
     {/each}
     {#each ['core', 'rim'] as const as part (part)}
       <path d={band(points[part])} fill="var(--band)" opacity="0.7" />

@@ -145,5 +145,9 @@ describe('rim and middle coming together', () => {
     expect(first(rim) - first(core)).toBeGreaterThan(60);
     expect(last(rim) - last(core)).toBeLessThan(20);
     expect(evening.texts('.name')).toEqual(['middle', 'rim']);
+    const days = evening.all('text[text-anchor="middle"].tick').map((day) => Number(day.getAttribute('x')));
+    expect(days.length).toBeGreaterThan(1);
+    expect(Math.max(...days)).toBeLessThanOrEqual(380 - 22);
+    expect(Math.min(...days.slice(1).map((at, i) => at - (days[i] ?? 0)))).toBeGreaterThan(44);
   });
 });
