@@ -194,3 +194,13 @@ def test_the_registry_tells_the_page_which_kinds_there_are(client: TestClient) -
     assert {kind for kind, one in kinds.items() if one["has_place"]} == {"climate", "thermometer"}
     assert {kind for kind, one in kinds.items() if one["steady_when"]} == {"scale", "ph"}
     assert client.get("/api/devices/broker").json()["state"] == "none"
+
+
+def test_what_was_changed_names_places_rather_than_numbers(client: TestClient, chamber: dict) -> None:
+    known(client, chamber)
+    (device,) = client.get("/api/devices").json()
+    loft = {"name": "Loft", "hooks_per_rod": [2], "setpoint": {"temperature_c": 12, "rh_percent": 75}, **BY}
+    other = client.post("/api/places", json=loft).json()["id"]
+    client.put(f"/api/devices/{device['id']}/place", json={"place_id": other, **BY}).raise_for_status()
+    (line,) = client.get("/api/changes").json()["lines"]
+    assert line["fields"] == [{"field": "place_id", "before": "Cellar", "after": "Loft"}]

@@ -133,6 +133,8 @@ def test_every_allergen_of_the_list_is_one_that_labels_know() -> None:
         ("Senape in grani", ("mustard",)), ("Pepe in grani", ()), ("Pangrattato", ("gluten",)), ("Farina di riso", ()),
         ("Farina", ("gluten",)), ("Granoturco", ()), ("Salsa di soia", ("gluten", "soy")), ("Sale", ()),
         ("Acciughe", ("fish",)), ("Gamberi", ("crustaceans",)), ("Cozze", ("molluscs",)), ("Pannage pork", ()),
+        ("Farina di riso e di frumento", ("gluten",)), ("Noci e noce moscata", ("nuts",)),
+        ("Coconut milk and milk powder", ("milk",)), ("Buckwheat and rye flour", ("gluten",)),
         ("Pistacchi", ("nuts",)), ("Lupini", ("lupin",)), ("Sesamo", ("sesame",)),
     ],
 )  # fmt: skip

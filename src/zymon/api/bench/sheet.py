@@ -63,7 +63,7 @@ def blend(body: s.BlendIn) -> SheetModel:
 def scale(body: s.ScaleIn) -> SheetModel:
     """The sheet for another weight of meat: everything follows but fixed lines."""
     meat_g = sum(part.weight_g for part in body.sheet.parts)
-    if meat_g < 1:
+    if meat_g < 1:  # lighter than any scale tells
         raise OutOfRangeError("refused.no_meat")
     return body.sheet.scaled(body.meat_g / meat_g)
 

@@ -36,10 +36,17 @@ def allergens_in(name: str, own: Mapping[str, Sequence[Allergen]]) -> tuple[Alle
     found = [
         allergen
         for allergen, words in WORDS.items()
-        if any(_has(spelt, word) for word in words) and not any(word in spelt for word in EXCEPT[allergen])
+        if any(_has(_without(spelt, EXCEPT[allergen]), word) for word in words)
     ]
     added = {allergen for word, meant in own.items() if _has(spelt, word.lower()) for allergen in meant}
     return tuple(a for a in WORDS if a in found or a in added)
+
+
+def _without(text: str, phrases: tuple[str, ...]) -> str:
+    """A text without what means nothing in it: what stands beside that still counts."""
+    for phrase in phrases:
+        text = text.replace(phrase, " ")
+    return text
 
 
 def _has(text: str, word: str) -> bool:
