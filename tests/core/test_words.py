@@ -115,7 +115,7 @@ def texts_of_the_tables() -> set[str]:
     found |= {rule.says for rule in RULES.values()} | {f"core at {100 * CORE_REACHED:.0f} % of the level it settles at"}
     for profile in shipped().values():
         found |= {profile.name, profile.check, profile.unchilled, *profile.does_not_know}
-    found |= {SALT, STARTER} | {curing_name(nitrite, nitrate) for nitrite in (True, False) for nitrate in (True, False)}
+    found |= {SALT, STARTER} | {curing_name(nitrite, nitrate) for nitrite in (0, 0.06) for nitrate in (0, 0.04)}
     found |= {"practice", CORE_SOURCE}  # sources that are no document
     return (found | {"Salt"}) - {""}  # salt is on each sheet, and nobody gave it a name
 

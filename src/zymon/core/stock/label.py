@@ -10,9 +10,9 @@ SALT, STARTER = "salt", "starter culture"
 NITRITE, NITRATE = "sodium nitrite (E 250)", "sodium nitrate (E 251)"
 
 
-def curing_name(nitrite: bool, nitrate: bool) -> str:
-    """What a curing salt is called on a label. Parameters: nitrite, nitrate, whether they are in it."""
-    agents = [name for name, there in ((NITRITE, nitrite), (NITRATE, nitrate)) if there]
+def curing_name(nitrite_fraction: float, nitrate_fraction: float) -> str:
+    """What a curing salt is called on a label. Parameters: nitrite_fraction, nitrate_fraction, by mass [-]."""
+    agents = [name for name, share in ((NITRITE, nitrite_fraction), (NITRATE, nitrate_fraction)) if share > 0]
     return f"curing salt (salt, {', '.join(agents)})" if agents else SALT
 
 
@@ -39,7 +39,7 @@ def ingredients(
         _add(grams, SALT, worked.grams.get("salt", 0.0))
         curing = sheet.curing
         if curing is not None:
-            name = curing_name(curing.nitrite_fraction > 0, curing.nitrate_fraction > 0)
+            name = curing_name(curing.nitrite_fraction, curing.nitrate_fraction)
             _add(grams, name, worked.grams.get("curing", 0.0))
         for i, line in enumerate(sheet.lines):
             named = STARTER if line.role == "culture" else line.name.strip().lower()
