@@ -83,6 +83,16 @@ def test_what_is_no_entry_at_all_is_said_so(client: TestClient) -> None:
     )
 
 
+def test_a_secret_is_not_shown_again(client: TestClient) -> None:
+    answer = client.post("/api/sign-in", json={"name": "Ida", "passphrase": 7_391_246})
+    assert answer.status_code == 422
+    assert answer.json()["detail"] == "passphrase must be a text"
+    for pin in ("73-91", 739.1):
+        told = client.post("/api/people", json={"name": "Bo", "role": "helper", "pin": pin, **BY})
+        assert told.status_code == 422, told.text
+        assert str(pin) not in told.text
+
+
 def test_meat_too_light_for_any_scale_is_no_meat_to_scale_from(client: TestClient) -> None:
     sheet = sheet_body()
     for part in sheet["parts"]:

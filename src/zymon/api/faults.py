@@ -9,6 +9,7 @@ from zymon.core.say import Said, Value
 # the unit that a name ends with, so that limits are told in the reader's own
 UNITS = {"g": " g", "mm": " mm", "c": " °C", "percent": " %"}
 LONGEST_SHOWN = 60
+NEVER_SHOWN = frozenset({"passphrase", "pin", "secret"})
 
 # the sentence for each kind of fault that Pydantic reports, and what of it the sentence names
 FAULTS: dict[str, tuple[str, dict[str, str]]] = {
@@ -54,7 +55,7 @@ def fault_said(fault: Mapping[str, Any], location: tuple[int | str, ...]) -> Sai
     field = next((part for part in reversed(location) if isinstance(part, str)), "")
     row = next((part + 1 for part in location if isinstance(part, int)), None)
     code, named = FAULTS.get(fault["type"], (OTHER, {}))
-    given = fault.get("input")
+    given = None if field in NEVER_SHOWN else fault.get("input")
     values: dict[str, Value] = {"row": "" if row is None else f"{row}: ", "field": field}
     values |= {ours: fault["ctx"][theirs] for theirs, ours in named.items()}
     if "low" in values or "high" in values:
