@@ -162,6 +162,15 @@ def test_two_versions_are_compared_line_by_line() -> None:
     assert compare(SHEET, SHEET) == []
 
 
+def test_a_line_that_is_called_as_the_salt_is_told_beside_it() -> None:
+    """Rows are told apart by what they are, not by how they are called."""
+    after = replace(
+        SHEET, salt_percent=2.5, lines=(*SHEET.lines, Line("salt", "spice", "absolute", 12.0, note="coarse"))
+    )
+    told = [(sentence(row.what), "" if row.now is None else sentence(row.now)) for row in compare(SHEET, after)]
+    assert told == [("salt", "2.5 %, salt covers its sodium chloride"), ("salt", "12 g (coarse)")]
+
+
 def test_pours_add_up_and_a_rescaled_sheet_keeps_its_shares() -> None:
     poured = [Pour("meat-0", 3800), Pour("salt", 130), Pour("salt", -2)]
     salt = next(t for t in things(SHEET, poured) if t.key == "salt")

@@ -30,7 +30,7 @@ from zymon.work.imports import NeedsAnswerError
 from zymon.work.premises import DoubtfulError
 from zymon.work.schemas import SaidOut, said_out
 
-from .faults import fault_said
+from .faults import fault_said, rule_of
 
 UTC = ZoneInfo("UTC")
 
@@ -123,5 +123,5 @@ def install(app: FastAPI) -> None:
         location = tuple(first["loc"][1:]) or tuple(first["loc"])
         where = place_of(location)
         said = fault_said(first, location)
-        code = "out_of_range" if isinstance(first.get("ctx", {}).get("error"), ZymonError) else "invalid"
+        code = "invalid" if rule_of(first) is None else "out_of_range"
         return answer(422, code, sentence(said, request.app.state.context.zone), where, said)

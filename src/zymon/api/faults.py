@@ -44,13 +44,19 @@ GIVEN = frozenset(  # what is quoted in them
 )
 
 
+def rule_of(fault: Mapping[str, Any]) -> ZymonError | None:
+    """The rule of the job that was met while the entry was read: it says all there is to say. Parameters: fault."""
+    rule = fault.get("ctx", {}).get("error")
+    return rule if isinstance(rule, ZymonError) else None
+
+
 def fault_said(fault: Mapping[str, Any], location: tuple[int | str, ...]) -> Said:
     """A fault as a sentence.
 
     Parameters: fault, as Pydantic reports it; location, of the field within the entry: names and, in lists, places.
     """
-    rule = fault.get("ctx", {}).get("error")
-    if isinstance(rule, ZymonError):  # a rule of the job, met while the entry was read: it says all there is to say
+    rule = rule_of(fault)
+    if rule is not None:
         return rule.said
     field = next((part for part in reversed(location) if isinstance(part, str)), "")
     row = next((part + 1 for part in location if isinstance(part, int)), None)

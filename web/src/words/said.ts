@@ -25,6 +25,9 @@ export function nameOf(kind: string, code: string): string {
   return named === undefined ? code : filled(named);
 }
 
+/** All that has a name of a kind: its code and its name. */
+export const namesOf = (kind: string): [string, string][] => Object.entries(names[kind] ?? {});
+
 /** How a value is written: by what follows its name in the sentence, as in `{worst:c}`, or else by how its name ends. */
 const WRITTEN: Record<string, (value: number) => string> = {
   g: weightAsTyped,

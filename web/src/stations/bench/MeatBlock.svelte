@@ -4,7 +4,7 @@
   import Num from '../../forms/Num.svelte';
   import { pasting } from '../../forms/pasted';
   import { words } from '../../words';
-  import { names } from '../../words/said';
+  import { namesOf } from '../../words/said';
   import type { Desk } from './desk.svelte';
   import PastedParts from './PastedParts.svelte';
 
@@ -76,8 +76,7 @@
                 desk.changed();
               }}
             >
-              {#each Object.entries(names.species ?? {}) as [id, text] (id)}<option value={id}>{text}</option
-                >{/each}
+              {#each namesOf('species') as [id, text] (id)}<option value={id}>{text}</option>{/each}
             </select>
           </td>
           <td class="more">

@@ -2,7 +2,7 @@
   // What is to become of the bowl: pieces, casing, target, and the questions on which makers disagree.
   import Num from '../../forms/Num.svelte';
   import { words } from '../../words';
-  import { names } from '../../words/said';
+  import { namesOf } from '../../words/said';
   import type { Desk, Sheet } from './desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
@@ -64,8 +64,7 @@
         value={plan.species ?? 'pork'}
         onchange={(e) => set('species', e.currentTarget.value as Sheet['plan']['species'])}
       >
-        {#each Object.entries(names.species ?? {}) as [id, text] (id)}<option value={id}>{text}</option
-          >{/each}
+        {#each namesOf('species') as [id, text] (id)}<option value={id}>{text}</option>{/each}
       </select>
     </label>
     <label class="ask">

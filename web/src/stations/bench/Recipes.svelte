@@ -183,7 +183,7 @@
     {#if differences}
       <table class="mt-1" aria-label={say.versions}>
         <tbody>
-          {#each differences as row (said(row.what))}
+          {#each differences as row, i (i)}
             <tr>
               <th scope="row" class="pr-4 text-left">{said(row.what)}</th>
               <td class="quiet pr-4"><s>{row.was ? said(row.was) : ''}</s></td>

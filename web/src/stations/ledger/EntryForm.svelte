@@ -9,7 +9,7 @@
   import When from '../../forms/When.svelte';
   import { takesFocus } from '../../keys/focus';
   import { words } from '../../words';
-  import { names } from '../../words/said';
+  import { namesOf } from '../../words/said';
   import type { Settling } from './settling.svelte';
 
   let { settling, tags }: { settling: Settling; tags: string[] } = $props();
@@ -18,7 +18,7 @@
   const meters = createQuery(() => ({ ...warmQuery(), enabled: settling.entry === 'measure_ph' }));
   const line = createQuery(() => ({ ...lineQuery(), enabled: settling.entry === 'meat' }));
   const mixed = $derived(settling.entry === 'meat' && settling.lay === 'mix');
-  const animals = Object.entries(names.species ?? {});
+  const animals = namesOf('species');
 </script>
 
 <form
@@ -102,9 +102,7 @@
       <label class="block"
         ><span class="block text-sm font-semibold">{say.way}</span>
         <select class="select min-h-11 w-full text-base" bind:value={settling.way}>
-          {#each Object.entries(names.parasite_way ?? {}) as [key, name] (key)}<option value={key}
-              >{name}</option
-            >{/each}
+          {#each namesOf('parasite_way') as [key, name] (key)}<option value={key}>{name}</option>{/each}
         </select></label
       >
       {#if settling.way === 'frozen'}

@@ -11,7 +11,7 @@
   import { takesFocus } from '../../keys/focus';
   import { recipeWeight } from '../../units/quantity';
   import { words } from '../../words';
-  import { names } from '../../words/said';
+  import { namesOf } from '../../words/said';
   import { IntoSaltForm } from './intosalt.svelte';
 
   interface Props {
@@ -88,8 +88,7 @@
         <label class="block">
           <span class="block text-sm font-semibold">{words.bench.species}</span>
           <select class="select min-h-11 w-full text-base" bind:value={form.species}>
-            {#each Object.entries(names.species ?? {}) as [id, text] (id)}<option value={id}>{text}</option
-              >{/each}
+            {#each namesOf('species') as [id, text] (id)}<option value={id}>{text}</option>{/each}
           </select>
         </label>
         <label class="block">
